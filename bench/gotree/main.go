@@ -1,0 +1,164 @@
+// Command gotree measures codrel against Go's own parser on a large Go tree,
+// Go's own by default, and prints ratios: absolute times mean nothing on shared
+// machines.
+//
+// Bare parsing and codrel run in turns, each as a process of its own; the
+// medians of the runs are compared. Bare parsing reads and parses the same
+// files on as many workers, with comments and without object resolution, and
+// keeps nothing.
+//
+//	go run ./bench/gotree [-tree DIR] [-runs 7] [-build]
+package main
+
+import (
+	"context"
+	"flag"
+	"fmt"
+	"go/parser"
+	"go/token"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"runtime"
+	"slices"
+	"strings"
+	"sync"
+	"syscall"
+	"time"
+
+	"codrel/internal/lang/golang"
+	"codrel/internal/source"
+)
+
+func main() {
+	tree := flag.String("tree", filepath.Join(runtime.GOROOT(), "src"), "the tree to read")
+	runs := flag.Int("runs", 7, "runs of each")
+	site := flag.Bool("build", false, "measure whole builds too")
+	bare := flag.Bool("bare", false, "parse the tree once and exit (used by the program itself)")
+	flag.Parse()
+	if *bare {
+		parseAll(*tree)
+		return
+	}
+	if err := measure(*tree, *runs, *site); err != nil {
+		fmt.Fprintln(os.Stderr, "gotree:", err)
+		os.Exit(1)
+	}
+}
+
+// files are those that codrel reads as code.
+func files(tree string) []source.Entry {
+	end := golang.FrontEnd{}
+	all, _, err := source.Find(context.Background(), os.DirFS(tree), source.Search{Extensions: end.Extensions(), SkipFolders: end.SkipFolders()})
+	if err != nil {
+		fmt.Fprintln(os.Stderr, "gotree:", err)
+		os.Exit(1)
+	}
+	return slices.DeleteFunc(all, func(e source.Entry) bool { return end.IsTest(e.Path) })
+}
+
+func parseAll(tree string) {
+	next := make(chan string)
+	var wait sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		wait.Go(func() {
+			for name := range next {
+				data, err := os.ReadFile(name)
+				if err != nil {
+					continue
+				}
+				// A tree with syntax errors is parsed as far as it goes, like codrel does.
+				_, _ = parser.ParseFile(token.NewFileSet(), name, data, parser.ParseComments|parser.SkipObjectResolution)
+			}
+		})
+	}
+	for _, e := range files(tree) {
+		next <- filepath.Join(tree, filepath.FromSlash(e.Path))
+	}
+	close(next)
+	wait.Wait()
+}
+
+func measure(tree string, runs int, site bool) error {
+	dir, err := os.MkdirTemp("", "codrel-bench")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	codrel := filepath.Join(dir, "codrel")
+	compile := exec.Command("go", "build", "-o", codrel, "./cmd/codrel")
+	compile.Env = append(os.Environ(), "CGO_ENABLED=0")
+	if out, err := compile.CombinedOutput(); err != nil {
+		return fmt.Errorf("%w\n%s", err, out)
+	}
+	self, err := os.Executable()
+	if err != nil {
+		return err
+	}
+	out := filepath.Join(dir, "site")
+	programs := []program{
+		{name: "bare parse", args: []string{self, "-bare", "-tree", tree}},
+		{name: "check", args: []string{codrel, "check", "--quiet", tree}},
+	}
+	if site {
+		programs = append(programs,
+			program{name: "first build", args: []string{codrel, "build", "--quiet", "--out", out, tree}, before: func() error { return os.RemoveAll(out) }},
+			program{name: "second build", args: []string{codrel, "build", "--quiet", "--out", out, tree}})
+	}
+	for range runs {
+		for i := range programs {
+			if err := programs[i].run(); err != nil {
+				return err
+			}
+		}
+	}
+	report(tree, programs)
+	return nil
+}
+
+// program is one thing that is measured.
+type program struct {
+	name   string
+	args   []string
+	before func() error
+	took   []time.Duration
+	memory []int64 // largest resident set, bytes
+}
+
+func (p *program) run() error {
+	if p.before != nil {
+		if err := p.before(); err != nil {
+			return err
+		}
+	}
+	c := exec.Command(p.args[0], p.args[1:]...)
+	begun := time.Now()
+	err := c.Run()
+	p.took = append(p.took, time.Since(begun))
+	if c.ProcessState == nil || c.ProcessState.ExitCode() > 1 { // 1: there are findings
+		return fmt.Errorf("%s: %w", strings.Join(p.args, " "), err)
+	}
+	if usage, ok := c.ProcessState.SysUsage().(*syscall.Rusage); ok {
+		p.memory = append(p.memory, usage.Maxrss*1024)
+	}
+	return nil
+}
+
+func median[T int64 | time.Duration](list []T) T {
+	sorted := slices.Sorted(slices.Values(list))
+	return sorted[len(sorted)/2]
+}
+
+func report(tree string, programs []program) {
+	var bytes int64
+	all := files(tree)
+	for _, e := range all {
+		bytes += e.Size
+	}
+	fmt.Printf("%s: %d files, %.1f MB; %d processors, medians of %d runs\n", tree, len(all), float64(bytes)/1e6, runtime.NumCPU(), len(programs[0].took))
+	base := median(programs[0].took)
+	for _, p := range programs {
+		t := median(p.took)
+		fmt.Printf("%-14s %6.2f s  %5.2f × bare parse  %5d MB at most\n", p.name, t.Seconds(), float64(t)/float64(base), slices.Max(p.memory)>>20)
+	}
+}

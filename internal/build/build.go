@@ -1,0 +1,171 @@
+// Package build owns the pipeline as one function: source, reading, joining,
+// comments, links, checks. It returns a [Snapshot] and findings.
+//
+// It reads through an fs.FS, prints nothing, writes nothing and never exits;
+// which languages and rules there are is handed in.
+package build
+
+import (
+	"context"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"time"
+
+	"codrel/internal/check"
+	"codrel/internal/finding"
+	"codrel/internal/lang"
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/settings"
+	"codrel/internal/source"
+)
+
+// Options is what a run is told.
+type Options struct {
+	Settings  *settings.Settings
+	FrontEnds []lang.FrontEnd
+	Folder    string // name of the project's folder, which an fs.FS does not know
+	Tests     bool   // read test files too
+	Jobs      int    // workers; 0 for one a processor
+	Only      []string
+	Logger    *slog.Logger
+	// Progress, where set, is told the stage, and how many of how many steps are
+	// done. It is called from several goroutines.
+	Progress func(stage string, done, total int)
+}
+
+// Snapshot is one state of a project, read, joined and linked. It does not change.
+type Snapshot struct {
+	Project   *model.Project
+	Links     *link.Index // nil after [Read]
+	Findings  []finding.Finding
+	FrontEnds map[string]lang.FrontEnd // by language
+	Coverage  check.Coverage
+	Stats     Stats
+}
+
+// Stats says how much was read, and where the time went.
+type Stats struct {
+	Files  int
+	Bytes  int64
+	Stages []StageTime
+}
+
+// StageTime is how long one stage took.
+type StageTime struct {
+	Name string
+	Took time.Duration
+}
+
+// PathError is a path of the settings or the command line that cannot be used.
+type PathError struct {
+	Path string
+	Err  error
+}
+
+// Error names the path and what is wrong with it.
+func (e *PathError) Error() string { return fmt.Sprintf("%s: %s", e.Path, plainReason(e.Err)) }
+
+// Unwrap is the error of the file system.
+func (e *PathError) Unwrap() error { return e.Err }
+
+// Read runs the pipeline up to the joined model, which is all the symbol stream needs.
+func Read(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
+	r := newRun(ctx, fsys, options)
+	err := r.read()
+	r.stage("", 0)
+	return r.snapshot, err
+}
+
+// Run runs the whole pipeline.
+func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
+	r := newRun(ctx, fsys, options)
+	if err := r.read(); err != nil {
+		return r.snapshot, err
+	}
+	if err := r.home(); err != nil {
+		return r.snapshot, err
+	}
+	s, set := r.snapshot, r.options.Settings
+	r.stage("linking", 0)
+	s.Links = link.New(s.Project, link.Options{
+		Reach: set.Reach, Elsewhere: elsewhere(set), Workers: r.workers(), FrontEnds: s.FrontEnds,
+	})
+	r.stage("checking", 0)
+	result := check.Run(ctx, s.Project, s.Links, s.Findings, check.Options{
+		Reach: set.Reach, Rules: set.Checks.Rules, Folders: folders(set), Only: options.Only, Workers: r.workers(),
+	})
+	s.Findings, s.Coverage = result.Findings, result.Coverage
+	r.stage("", 0)
+	return s, ctx.Err()
+}
+
+func elsewhere(s *settings.Settings) []link.Pattern {
+	var out []link.Pattern
+	for _, e := range s.Elsewhere {
+		out = append(out, link.Pattern{Modules: e.Modules, Page: e.Page})
+	}
+	return out
+}
+
+func folders(s *settings.Settings) []check.Folder {
+	var out []check.Folder
+	for _, f := range s.Checks.Folders {
+		out = append(out, check.Folder{Pattern: f.Path, Rules: f.Rules})
+	}
+	return out
+}
+
+// run is one call of the pipeline.
+type run struct {
+	ctx          context.Context
+	fsys         fs.FS
+	options      Options
+	snapshot     *Snapshot
+	ends         map[*model.Library]lang.FrontEnd
+	files        map[*model.Library][]source.Entry
+	problemPaths map[string]bool
+	current      string
+	total        int
+	since        time.Time
+}
+
+func newRun(ctx context.Context, fsys fs.FS, options Options) *run {
+	if options.Settings == nil {
+		options.Settings = settings.Default()
+	}
+	if options.Logger == nil {
+		options.Logger = slog.New(slog.DiscardHandler)
+	}
+	r := &run{
+		ctx: ctx, fsys: fsys, options: options, problemPaths: map[string]bool{},
+		ends: map[*model.Library]lang.FrontEnd{}, files: map[*model.Library][]source.Entry{},
+		snapshot: &Snapshot{
+			Project:   &model.Project{Name: options.Settings.Name, Version: options.Settings.Version},
+			FrontEnds: map[string]lang.FrontEnd{},
+		},
+	}
+	for _, end := range options.FrontEnds {
+		r.snapshot.FrontEnds[end.Language()] = end
+	}
+	return r
+}
+
+// stage ends the stage before and begins the named one.
+func (r *run) stage(name string, total int) {
+	now := time.Now()
+	if r.current != "" {
+		took := now.Sub(r.since)
+		r.snapshot.Stats.Stages = append(r.snapshot.Stats.Stages, StageTime{r.current, took})
+		r.options.Logger.Debug("stage done", "stage", r.current, "took", took)
+	}
+	r.current, r.since, r.total = name, now, total
+	r.progress(0)
+}
+
+func (r *run) progress(done int) {
+	if r.options.Progress != nil && r.current != "" {
+		r.options.Progress(r.current, done, r.total)
+	}
+}

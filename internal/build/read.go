@@ -1,0 +1,341 @@
+package build
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"io/fs"
+	"path"
+	"runtime"
+	"slices"
+	"strings"
+	"sync"
+	"sync/atomic"
+
+	"codrel/internal/finding"
+	"codrel/internal/join"
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/settings"
+	"codrel/internal/source"
+
+	"github.com/bmatcuk/doublestar/v4"
+)
+
+// largestFile is the size above which a file is not read: its byte offsets and
+// its tree would not fit the bounds that the rest is made for.
+const largestFile = 256 << 20
+
+// read finds and reads all files and joins what they declare.
+func (r *run) read() error {
+	r.stage("finding files", 0)
+	if err := r.libraries(); err != nil {
+		return err
+	}
+	jobs := r.jobs()
+	r.stage("reading", len(jobs))
+	if err := r.readFiles(jobs); err != nil {
+		return err
+	}
+	r.stage("joining", 0)
+	for _, lib := range r.snapshot.Project.Libraries {
+		kept := lib.Files[:0]
+		for _, f := range lib.Files {
+			if f != nil {
+				kept = append(kept, f)
+			}
+		}
+		lib.Files = kept
+		slices.SortStableFunc(lib.Files, func(a, b *model.Facts) int {
+			return cmp.Or(cmp.Compare(a.Role, b.Role), strings.Compare(a.Path, b.Path))
+		})
+		join.Library(lib, r.ends[lib])
+	}
+	r.snapshot.Project.Libraries = slices.DeleteFunc(r.snapshot.Project.Libraries, func(l *model.Library) bool {
+		return len(l.Files) == 0
+	})
+	return r.ctx.Err()
+}
+
+// libraries makes the libraries of the project and says which files each has.
+func (r *run) libraries() error {
+	reads := r.options.Settings.Read
+	if len(reads) == 0 {
+		reads = []settings.Read{{Path: "."}}
+	}
+	for _, read := range reads {
+		if err := r.tree(read); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// tree makes the libraries of one entry of "read".
+func (r *run) tree(read settings.Read) error {
+	if _, err := fs.Stat(r.fsys, read.Path); err != nil {
+		return &PathError{Path: read.Path, Err: err}
+	}
+	for _, end := range r.options.FrontEnds {
+		if read.Language != "" && read.Language != end.Language() {
+			continue
+		}
+		found, roots, err := r.search(read, end)
+		if err != nil {
+			return err
+		}
+		r.assign(read, end, found, roots)
+	}
+	return nil
+}
+
+func (r *run) search(read settings.Read, end lang.FrontEnd) ([]source.Entry, []lang.Root, error) {
+	want := source.Search{Extensions: end.Extensions(), SkipFolders: end.SkipFolders(), Within: []string{read.Path}}
+	for _, pattern := range read.Skip {
+		want.Skip = append(want.Skip, path.Join(read.Path, pattern))
+	}
+	if site := r.options.Settings.Write.Site; site != "" {
+		want.Skip = append(want.Skip, site)
+	}
+	marks, _ := end.(lang.RootFinder)
+	if marks != nil {
+		want.Names = marks.MarkerNames()
+	}
+	entries, problems, err := source.Find(r.ctx, r.fsys, want)
+	if err != nil {
+		return nil, nil, &PathError{Path: read.Path, Err: err}
+	}
+	r.linkProblems(end, problems)
+	var found []source.Entry
+	var roots []lang.Root
+	for _, e := range entries {
+		if lang.Reads(end, e.Path) {
+			found = append(found, e)
+			continue
+		}
+		if root, ok := lang.ReadMarker(r.fsys, marks, e.Path); ok {
+			roots = append(roots, root)
+		}
+	}
+	return found, roots, nil
+}
+
+// linkProblems turns what could not be looked at into findings, once a path. A
+// link that is not named like a source file is only worth a note.
+func (r *run) linkProblems(end lang.FrontEnd, problems []source.Problem) {
+	for _, p := range problems {
+		if r.problemPaths[p.Path] {
+			continue
+		}
+		r.problemPaths[p.Path] = true
+		f := cannotRead(p.Path, p.Err)
+		if p.Link && !lang.Reads(end, p.Path) {
+			f.Severity = finding.Note
+		}
+		r.snapshot.Findings = append(r.snapshot.Findings, f)
+	}
+}
+
+func cannotRead(path string, err error) finding.Finding {
+	return finding.Finding{
+		Rule: finding.UnreadableSource, Form: "file", Place: finding.Place{File: path, At: source.Position{Line: 1, Column: 1}},
+		Arguments: []finding.Argument{{Name: "problem", Value: plainReason(err)}},
+	}
+}
+
+// plainReason says a file error without the operation and path that the place already names.
+func plainReason(err error) string {
+	switch {
+	case errors.Is(err, fs.ErrPermission):
+		return "it may not be read (permission denied)"
+	case errors.Is(err, fs.ErrNotExist):
+		return "it does not exist"
+	}
+	var p *fs.PathError
+	if errors.As(err, &p) {
+		return p.Err.Error()
+	}
+	return err.Error()
+}
+
+// assign gives every file to the library of the nearest root above it.
+func (r *run) assign(read settings.Read, end lang.FrontEnd, found []source.Entry, roots []lang.Root) {
+	byFolder := map[string]*model.Library{}
+	markers := map[string]lang.Root{}
+	for _, root := range roots {
+		markers[root.Folder] = root
+	}
+	for _, e := range found {
+		folder, marker := rootOf(path.Dir(e.Path), read.Path, markers)
+		lib := byFolder[folder]
+		if lib == nil {
+			lib = r.library(end, folder, marker)
+			byFolder[folder] = lib
+		}
+		r.files[lib] = append(r.files[lib], e)
+	}
+}
+
+// rootOf climbs from dir to the first folder with a marker, or to the top of what is read.
+func rootOf(dir, top string, markers map[string]lang.Root) (string, lang.Root) {
+	for {
+		if m, ok := markers[dir]; ok {
+			return dir, m
+		}
+		if dir == top || dir == "." {
+			return top, lang.Root{Folder: top}
+		}
+		dir = path.Dir(dir)
+	}
+}
+
+// library finds or makes the library with this language and folder. Its name is
+// the folder's, so that it does not hang on what else the project holds; only
+// the root folder's library is called as its own files say.
+func (r *run) library(end lang.FrontEnd, folder string, marker lang.Root) *model.Library {
+	for _, lib := range r.snapshot.Project.Libraries {
+		if lib.Root == folder && lib.Language == end.Language() {
+			return lib
+		}
+	}
+	name := strings.ReplaceAll(folder, "/", "-")
+	if folder == "." {
+		name = cmp.Or(marker.Name, r.options.Folder, "project")
+	}
+	lib := &model.Library{Name: name, Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version}
+	for _, other := range r.snapshot.Project.Libraries {
+		if other.Name == lib.Name {
+			lib.Name += "-" + lib.Language
+			break
+		}
+	}
+	r.snapshot.Project.Libraries = append(r.snapshot.Project.Libraries, lib)
+	r.ends[lib] = end
+	return lib
+}
+
+// job is one file to read, and where its facts go.
+type job struct {
+	lib   *model.Library
+	entry source.Entry
+	to    int
+}
+
+// jobs lists the files to read, the largest first so that no worker is left
+// alone with one at the end.
+func (r *run) jobs() []job {
+	var jobs []job
+	for _, lib := range r.snapshot.Project.Libraries {
+		entries := r.files[lib]
+		if !r.options.Tests {
+			entries = slices.DeleteFunc(entries, func(e source.Entry) bool { return isTest(r.ends[lib], e.Path) })
+		}
+		lib.Files = make([]*model.Facts, len(entries))
+		for i, e := range entries {
+			jobs = append(jobs, job{lib: lib, entry: e, to: i})
+		}
+	}
+	slices.SortStableFunc(jobs, func(a, b job) int { return cmp.Compare(b.entry.Size, a.entry.Size) })
+	return jobs
+}
+
+func isTest(end lang.FrontEnd, path string) bool {
+	t, ok := end.(lang.TestNamer)
+	return ok && t.IsTest(path)
+}
+
+// readFiles reads all jobs. Results go to their own places, so that the order
+// in which workers finish shows nowhere.
+func (r *run) readFiles(jobs []job) error {
+	problems := make([][]finding.Finding, len(jobs))
+	var next, done atomic.Int64
+	var wait sync.WaitGroup
+	for range r.workers() {
+		wait.Go(func() {
+			for {
+				i := int(next.Add(1)) - 1
+				if i >= len(jobs) || r.ctx.Err() != nil {
+					return
+				}
+				problems[i] = r.readFile(jobs[i])
+				r.progress(int(done.Add(1)))
+			}
+		})
+	}
+	wait.Wait()
+	for i, list := range problems {
+		r.snapshot.Findings = append(r.snapshot.Findings, list...)
+		r.snapshot.Stats.Bytes += jobs[i].entry.Size
+	}
+	r.snapshot.Stats.Files = len(jobs)
+	return r.ctx.Err()
+}
+
+func (r *run) readFile(j job) []finding.Finding {
+	if j.entry.Size > largestFile {
+		return []finding.Finding{cannotRead(j.entry.Path, fmt.Errorf("it is larger than %d MB; leave it out with \"skip\"", largestFile>>20))}
+	}
+	data, err := fs.ReadFile(r.fsys, j.entry.Path)
+	if err != nil {
+		return []finding.Finding{cannotRead(j.entry.Path, err)}
+	}
+	facts := r.ends[j.lib].Read(lang.File{Path: j.entry.Path, Text: source.Decode(data)})
+	if !facts.Generated && matchesAny(r.options.Settings.Generated, j.entry.Path) {
+		facts.Generated = true
+	}
+	j.lib.Files[j.to] = facts
+	return facts.Problems
+}
+
+func matchesAny(patterns []string, path string) bool {
+	for _, p := range patterns {
+		if ok, _ := doublestar.Match(p, path); ok {
+			return true
+		}
+	}
+	return false
+}
+
+func (r *run) workers() int {
+	if r.options.Jobs > 0 {
+		return r.options.Jobs
+	}
+	return runtime.GOMAXPROCS(0)
+}
+
+// home finds the text of the landing page: what the settings name, else the README.
+func (r *run) home() error {
+	name := r.options.Settings.Home
+	if name == "" {
+		name = findReadme(r.fsys)
+	}
+	if name == "" {
+		return nil
+	}
+	data, err := fs.ReadFile(r.fsys, name)
+	if err != nil {
+		if r.options.Settings.Home == "" {
+			r.snapshot.Findings = append(r.snapshot.Findings, cannotRead(name, err))
+			return nil
+		}
+		return &PathError{Path: name, Err: err}
+	}
+	text := source.Decode(data)
+	r.snapshot.Project.Home = &model.Page{Path: name, Text: text.String, Lines: text.Lines}
+	return nil
+}
+
+func findReadme(fsys fs.FS) string {
+	entries, err := fs.ReadDir(fsys, ".")
+	if err != nil {
+		return ""
+	}
+	for _, want := range []string{"readme.md", "readme.markdown", "readme.txt", "readme"} {
+		for _, e := range entries {
+			if strings.ToLower(e.Name()) == want && !e.IsDir() {
+				return e.Name()
+			}
+		}
+	}
+	return ""
+}

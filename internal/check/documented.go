@@ -1,0 +1,244 @@
+package check
+
+import (
+	"strings"
+
+	"codrel/internal/finding"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// This file holds the rules on whether there is a comment, and whether it says anything.
+
+var undocumented = Rule{
+	Name: finding.Undocumented, Default: finding.Warning, Language: "go",
+	Summary: "a declaration in reach has no doc comment",
+	Explanation: `Whoever uses the declaration has nothing but its name and its signature to go by.
+Write what it does, what it takes and gives, and what can go wrong.
+
+A comment on a group of constants or variables speaks for all of them. Fields
+are not asked for. The only method of an interface is described by the
+interface's own comment.`,
+	Wrong: `// Package tide predicts water levels.
+package tide
+
+func Height(hour int) float64 { return 0 }
+`,
+	Right: `// Package tide predicts water levels.
+package tide
+
+// Height gives the water level at an hour of the day, in metres.
+func Height(hour int) float64 { return 0 }
+`,
+	Messages: map[string]string{"": "{kind} {name} has no doc comment"},
+	module: func(p *Pass) {
+		for d := range p.shown {
+			if asks(d) && !d.Documented() {
+				p.report(d, finding.Finding{
+					Rule: finding.Undocumented, Place: at(d),
+					Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path())},
+				})
+			}
+		}
+	},
+}
+
+// asks reports whether a declaration should have a comment of its own.
+func asks(d *model.Declaration) bool {
+	switch {
+	case d.Kind() == model.KindField || d.Name == "_":
+		return false
+	case d.Parent == nil && d.Kind() == model.KindFunction && (d.Name == "main" || d.Name == "init"):
+		return false
+	case d.Parent != nil && d.Parent.Kind() == model.KindInterface:
+		return len(d.Parent.Members) > 1 || !d.Parent.Documented()
+	}
+	return true
+}
+
+// count adds up which declarations that ask for a comment have one.
+func (p *Pass) count() {
+	for d := range p.shown {
+		if !asks(d) {
+			continue
+		}
+		p.coverage.Total++
+		if d.Documented() {
+			p.coverage.Documented++
+		}
+	}
+}
+
+var missingModuleComment = Rule{
+	Name: finding.MissingModuleComment, Default: finding.Warning, Language: "go",
+	Summary: "a module has no comment of its own",
+	Explanation: `The page of a module opens with what the module is for. Without a comment it
+opens with a list of names, and a reader has to guess.
+
+In Go, write a comment directly above the package clause of one of the files.`,
+	Wrong: `package tide
+
+// Height gives the water level at an hour of the day, in metres.
+func Height(hour int) float64 { return 0 }
+`,
+	Right: `// Package tide predicts water levels.
+package tide
+
+// Height gives the water level at an hour of the day, in metres.
+func Height(hour int) float64 { return 0 }
+`,
+	Messages: map[string]string{"": "module {name} has no comment of its own"},
+	module: func(p *Pass) {
+		if !p.Links.ModuleInReach(p.Module) || len(p.Module.Doc) > 0 {
+			return
+		}
+		for _, f := range p.Module.Files {
+			if f.Generated || f.Package == "" {
+				continue
+			}
+			p.report(nil, finding.Finding{
+				Rule: finding.MissingModuleComment, Place: f.Place(f.ModuleSpan),
+				Arguments: []finding.Argument{argument("name", p.Module.Path)},
+			})
+			return
+		}
+	},
+}
+
+var emptyComment = Rule{
+	Name: finding.EmptyComment, Default: finding.Warning, Language: "go",
+	Summary: "a doc comment holds no word",
+	Explanation: `A comment without a word looks as if something had been written and lost.
+Write the text, or take the comment away.`,
+	Wrong: `// Package tide predicts water levels.
+package tide
+
+//
+func Height(hour int) float64 { return 0 }
+`,
+	Right: `// Package tide predicts water levels.
+package tide
+
+// Height gives the water level at an hour of the day, in metres.
+func Height(hour int) float64 { return 0 }
+`,
+	Messages: map[string]string{"": "the comment on {name} is empty"},
+	module: func(p *Pass) {
+		for _, f := range p.Module.Files {
+			for _, span := range f.Empty {
+				d := p.behind(f, span.End)
+				if f.Generated || !p.Links.InReach(d) {
+					continue
+				}
+				p.report(d, finding.Finding{
+					Rule: finding.EmptyComment, Place: f.Place(span),
+					Arguments: []finding.Argument{argument("name", d.Path())},
+				})
+			}
+		}
+	},
+}
+
+// behind finds the declaration whose occurrence begins next after an offset.
+func (p *Pass) behind(f *model.Facts, offset int32) *model.Declaration {
+	for i := range f.Occurrences {
+		if o := &f.Occurrences[i]; o.NameSpan.Start >= offset {
+			return p.Module.Lookup(strings.TrimPrefix(o.Scope+"."+o.Name, "."))
+		}
+	}
+	return nil
+}
+
+var strayComment = Rule{
+	Name: finding.StrayComment, Default: finding.Warning, Language: "go",
+	Summary: "a comment reads like a doc comment and is attached to nothing",
+	Explanation: `An empty line between a comment and its declaration cuts the two apart: the
+comment is shown nowhere, and the declaration counts as undocumented. Take the
+empty line away.`,
+	Wrong: `// Package tide predicts water levels.
+package tide
+
+// Height gives the water level at an hour of the day, in metres.
+
+func Height(hour int) float64 { return 0 }
+`,
+	Right: `// Package tide predicts water levels.
+package tide
+
+// Height gives the water level at an hour of the day, in metres.
+func Height(hour int) float64 { return 0 }
+`,
+	Messages: map[string]string{"": "this comment describes {name}, but an empty line cuts it off"},
+	module: func(p *Pass) {
+		for _, f := range p.Module.Files {
+			for _, s := range f.Stray {
+				d := p.Module.Lookup(s.Name)
+				aboutModule := strings.Contains(s.Name, " ")
+				if f.Generated || aboutModule && (!p.Links.ModuleInReach(p.Module) || len(p.Module.Doc) > 0) || !aboutModule && !p.Links.InReach(d) {
+					continue
+				}
+				p.report(d, finding.Finding{
+					Rule: finding.StrayComment, Place: f.Place(s.Span),
+					Arguments: []finding.Argument{argument("name", s.Name)},
+				})
+			}
+		}
+	},
+}
+
+var deprecatedWithoutAdvice = Rule{
+	Name: finding.DeprecatedWithoutAdvice, Default: finding.Note, Language: "go",
+	Summary: "a deprecated declaration does not say what to use instead",
+	Explanation: `A deprecation without advice leaves the reader with a warning and no way out.
+Say what to use instead, or why there is nothing to use.`,
+	Wrong: `// Package tide predicts water levels.
+package tide
+
+// Height gives the water level at an hour of the day, in metres.
+//
+// Deprecated: yes.
+func Height(hour int) float64 { return 0 }
+`,
+	Right: `// Package tide predicts water levels.
+package tide
+
+// Height gives the water level at an hour of the day, in metres.
+//
+// Deprecated: use [Level], which knows the day as well.
+func Height(hour int) float64 { return 0 }
+
+// Level gives the water level at an hour of a day of the year, in metres.
+func Level(day, hour int) float64 { return 0 }
+`,
+	Messages: map[string]string{"": "{kind} {name} is deprecated, but nothing says what to use instead"},
+	module: func(p *Pass) {
+		for d := range p.shown {
+			if !d.Main().Deprecated {
+				continue
+			}
+			sections, _ := p.Links.Sections(d)
+			if advises(sections.Deprecated) {
+				continue
+			}
+			p.report(d, finding.Finding{
+				Rule: finding.DeprecatedWithoutAdvice, Place: at(d),
+				Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path())},
+			})
+		}
+	},
+}
+
+// fewestWords is how many words a piece of advice has at least, where it names nothing.
+const fewestWords = 3
+
+func advises(nodes []prose.Node) bool {
+	if len(strings.Fields(prose.Plain(nodes))) >= fewestWords {
+		return true
+	}
+	names := false
+	prose.Walk(nodes, func(n *prose.Node) bool {
+		names = names || n.Kind == prose.Reference || n.Kind == prose.Link
+		return !names
+	})
+	return names
+}

@@ -1,0 +1,351 @@
+package check
+
+import (
+	"strings"
+	"unicode"
+
+	"codrel/internal/finding"
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/prose/markdown"
+	"codrel/internal/source"
+)
+
+// This file holds the rules on references in prose and types in signatures.
+
+var brokenReference = Rule{
+	Name: finding.BrokenReference, Default: finding.Error, Language: "go",
+	Summary: "a reference in a comment names nothing",
+	Explanation: `What the reference named was renamed, moved or taken away, and the text has
+begun to lie. Name what is meant now; the finding says what comes close.
+
+In Go comments a name in brackets is a reference only where it must be one: its
+first part is known, or it reads like an identifier. Words in brackets are left alone.`,
+	Wrong: `// Package tide predicts water levels.
+package tide
+
+// Height gives the water level; see [Tide.Hight].
+func Height(hour int) float64 { return 0 }
+
+// Tide is one high or low water.
+type Tide struct {
+	Height float64
+}
+`,
+	Right: `// Package tide predicts water levels.
+package tide
+
+// Height gives the water level; see [Tide.Height].
+func Height(hour int) float64 { return 0 }
+
+// Tide is one high or low water.
+type Tide struct {
+	Height float64
+}
+`,
+	Messages: map[string]string{
+		"":             `"{text}" is not declared`,
+		"near":         `"{text}" is not declared; did you mean {near}?`,
+		"out of reach": `"{text}" is declared but out of reach, so it has no page to link to`,
+	},
+	module: func(p *Pass) {
+		p.references(func(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
+			p.broken(d, place, n, from)
+		})
+	},
+}
+
+var ambiguousReference = Rule{
+	Name: finding.AmbiguousReference, Default: finding.Warning, Language: "go",
+	Summary: "a reference could mean more than one thing",
+	Explanation: `Two declarations are equally near to where the reference stands, so it leads
+nowhere. Write more of the name: the module before it, or the type around it.`,
+	Wrong: `// Package tide predicts water levels. See [the moon].
+//
+// [the moon]: ref:Phase.Age
+package tide
+-- lunar/lunar.go --
+// Package lunar knows the moon.
+package lunar
+
+// Phase is a phase of the moon.
+type Phase struct{ Age int }
+-- solar/solar.go --
+// Package solar knows the sun.
+package solar
+
+// Phase is a phase of the sun.
+type Phase struct{ Age int }
+`,
+	Right: `// Package tide predicts water levels. See [the moon].
+//
+// [the moon]: ref:lunar.Phase.Age
+package tide
+-- lunar/lunar.go --
+// Package lunar knows the moon.
+package lunar
+
+// Phase is a phase of the moon.
+type Phase struct{ Age int }
+-- solar/solar.go --
+// Package solar knows the sun.
+package solar
+
+// Phase is a phase of the sun.
+type Phase struct{ Age int }
+`,
+	Messages: map[string]string{"": `"{text}" could mean {candidates}; write more of the name`},
+	module: func(p *Pass) {
+		p.references(func(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
+			p.ambiguous(d, place, n, from)
+		})
+	},
+}
+
+// references calls visit for every reference in the comments of the module.
+func (p *Pass) references(visit func(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope)) {
+	walk := func(d *model.Declaration, doc *model.Doc, f *model.Facts, from link.Scope) {
+		if f.Generated {
+			return
+		}
+		// Most comments hold no bracket; they need not be taken apart for this.
+		if !strings.ContainsAny(doc.Text, "[<{") && !strings.Contains(doc.Text, "ref:") {
+			return
+		}
+		sections := p.Links.Comments.Of(p.Module.Library.Language, doc)
+		for nodes := range sections.All {
+			prose.Walk(nodes, func(n *prose.Node) bool {
+				if n.Kind == prose.Reference {
+					visit(d, f.Place(shownSpan(n)), n, from)
+				}
+				return true
+			})
+		}
+	}
+	if p.Links.ModuleInReach(p.Module) {
+		for _, doc := range p.Module.Doc {
+			walk(nil, doc.Doc, doc.File, link.Scope{Module: p.Module, File: doc.File})
+		}
+	}
+	for d := range p.shown {
+		for _, o := range d.Occurrences {
+			from := link.Scope{Module: p.Module, File: o.File, Declaration: d}
+			if o.Doc != nil {
+				walk(d, o.Doc, o.File, from)
+			}
+			if o.GroupDoc != nil {
+				walk(d, o.GroupDoc, o.File, from)
+			}
+		}
+	}
+}
+
+// shownSpan is the span of a reference's text, without its brackets.
+func shownSpan(n *prose.Node) source.Span {
+	if len(n.Children) > 0 && !n.Children[0].Span.Empty() {
+		return n.Children[0].Span
+	}
+	return n.Span
+}
+
+func howOf(n *prose.Node) link.How {
+	if n.Strict {
+		return link.Explicit
+	}
+	return link.Bracketed
+}
+
+func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
+	result := p.Links.Resolve(from, n.Target, howOf(n))
+	f := finding.Finding{Rule: finding.BrokenReference, Place: place, Arguments: []finding.Argument{argument("text", n.Target)}}
+	switch {
+	case result.Outcome == link.Found && n.Strict && p.hidden(result.Target):
+		f.Form = "out of reach"
+	case result.Outcome != link.Missing:
+		return
+	case !n.Strict && !couldBeReference(n.Target, result):
+		return
+	default:
+		near := p.Links.Near(from, n.Target)
+		if !n.Strict && !result.Partial && near == "" && humps(n.Target) == 0 {
+			return // an aside in brackets, such as "[Optional]"
+		}
+		if near != "" {
+			f.Form = "near"
+			f.Arguments = append(f.Arguments, argument("near", near))
+		}
+	}
+	p.report(d, f)
+}
+
+// hidden reports whether a target is declared but has no page.
+func (p *Pass) hidden(t link.Target) bool {
+	if t.Module != nil {
+		return !p.Links.ModuleInReach(t.Module)
+	}
+	return t.Declaration != nil && !p.Links.InReach(t.Declaration)
+}
+
+// couldBeReference judges a name in brackets that means nothing. Comments also
+// use brackets for asides, indexes and footnotes, so it takes a sign: a part of
+// the name was found, or all of it reads like identifiers.
+func couldBeReference(target string, result link.Result) bool {
+	if result.Partial {
+		return true
+	}
+	if strings.Contains(target, "/") || len(target) < shortestName {
+		return false
+	}
+	for name := range strings.SplitSeq(target, ".") {
+		if !readsExported(name) {
+			return false
+		}
+	}
+	return true
+}
+
+// shortestName is how long a name in brackets must be to be compared with others.
+const shortestName = 5
+
+// readsExported reports whether a name begins with a capital and is not all capitals.
+func readsExported(name string) bool {
+	for i, r := range name {
+		if i == 0 && !unicode.IsUpper(r) {
+			return false
+		}
+		if unicode.IsLower(r) {
+			return true
+		}
+	}
+	return false
+}
+
+// humps counts the capitals that follow a small letter.
+func humps(name string) int {
+	n, small := 0, false
+	for _, r := range name {
+		if unicode.IsUpper(r) && small {
+			n++
+		}
+		small = unicode.IsLower(r)
+	}
+	return n
+}
+
+func (p *Pass) ambiguous(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
+	result := p.Links.Resolve(from, n.Target, howOf(n))
+	if result.Outcome != link.Ambiguous {
+		return
+	}
+	var names []string
+	f := finding.Finding{Rule: finding.AmbiguousReference, Place: place}
+	for _, c := range result.Candidates {
+		names = append(names, candidateName(c))
+		if c.Declaration != nil {
+			f.Related = append(f.Related, finding.Related{Place: at(c.Declaration), Label: candidateName(c)})
+		}
+	}
+	const shown = 4
+	if extra := len(names) - shown; extra > 0 {
+		names = append(names[:shown-1], "others")
+	}
+	f.Arguments = []finding.Argument{argument("text", n.Target), argument("candidates", strings.Join(names, " or "))}
+	p.report(d, f)
+}
+
+func candidateName(t link.Target) string {
+	if t.Module != nil {
+		return t.Module.Path
+	}
+	return t.Declaration.Module.Path + "." + t.Declaration.Path()
+}
+
+// home checks the references of the landing page.
+func (p *Pass) home(project *model.Project) {
+	home := project.Home
+	if home == nil {
+		return
+	}
+	prose.Walk(markdown.Parse(home.Text), func(n *prose.Node) bool {
+		if n.Kind != prose.Reference {
+			return true
+		}
+		span := shownSpan(n)
+		place := finding.Place{File: home.Path, Span: span, At: home.Lines.Position(span.Start)}
+		p.broken(nil, place, n, link.Scope{})
+		p.ambiguous(nil, place, n, link.Scope{})
+		return true
+	})
+}
+
+var leakedType = Rule{
+	Name: finding.LeakedType, Default: finding.Note, Language: "go",
+	Summary: "a signature in reach names a type that is out of reach",
+	Explanation: `A reader sees a type that has no page and that other code cannot name. Make the
+type visible, or let the signature use an interface or a type that is.`,
+	Wrong: `// Package tide predicts water levels.
+package tide
+
+type table struct{}
+
+// Load reads the table of a harbour.
+func Load(harbour string) *table { return nil }
+`,
+	Right: `// Package tide predicts water levels.
+package tide
+
+// Table holds the tides of a harbour.
+type Table struct{}
+
+// Load reads the table of a harbour.
+func Load(harbour string) *Table { return nil }
+`,
+	Messages: map[string]string{"": "{kind} {name} shows the type {type}, which is out of reach"},
+	module: func(p *Pass) {
+		for d := range p.shown {
+			if d.Kind() != model.KindField && !d.Kind().IsType() {
+				p.leaks(d)
+			}
+		}
+	},
+}
+
+func (p *Pass) leaks(d *model.Declaration) {
+	for _, o := range d.Occurrences {
+		for _, t := range shownTypes(o.Occurrence) {
+			typ := p.Links.Type(p.Module, o.File, t.Text).Declaration
+			if typ == nil || typ.Hidden || p.Links.Reach().Includes(typ.Visibility) {
+				continue
+			}
+			p.report(d, finding.Finding{
+				Rule: finding.LeakedType, Place: o.File.Place(o.NameSpan),
+				Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path()), argument("type", t.Text)},
+			})
+			break
+		}
+	}
+}
+
+// shownTypes are the names of types in a signature, without those of a method's
+// receiver: a method in reach has a type in reach.
+func shownTypes(o *model.Occurrence) []model.Token {
+	var types []model.Token
+	add := func(tokens []model.Token) {
+		for _, t := range tokens {
+			if t.Kind == model.TokenType {
+				types = append(types, t)
+			}
+		}
+	}
+	if o.Callable == nil {
+		add(o.Signature)
+		return types
+	}
+	for _, list := range [][]model.Param{o.TypeParams, o.Callable.Params, o.Callable.Results} {
+		for _, p := range list {
+			add(p.Type)
+		}
+	}
+	return types
+}

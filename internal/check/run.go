@@ -1,0 +1,194 @@
+package check
+
+import (
+	"context"
+	"slices"
+	"strings"
+	"sync"
+	"sync/atomic"
+
+	"github.com/bmatcuk/doublestar/v4"
+
+	"codrel/internal/finding"
+	"codrel/internal/link"
+	"codrel/internal/model"
+)
+
+// Options is what the rules are told.
+type Options struct {
+	Reach   model.Reach
+	Rules   map[string]finding.Severity // instead of the default ones
+	Folders []Folder                    // later ones win
+	Only    []string                    // names of the only rules to apply; empty for all
+	Workers int
+}
+
+// Folder changes severities for the files that match a pattern.
+type Folder struct {
+	Pattern string
+	Rules   map[string]finding.Severity
+}
+
+// Coverage counts the declarations that ask for a comment.
+type Coverage struct {
+	Documented int
+	Total      int
+}
+
+// Percent is the documented share; a project that has nothing to document is whole.
+func (c Coverage) Percent() float64 {
+	if c.Total == 0 {
+		return 100
+	}
+	return 100 * float64(c.Documented) / float64(c.Total)
+}
+
+// Result is what a run found.
+type Result struct {
+	Findings []finding.Finding // sorted, with their severities
+	Coverage Coverage
+	Excused  int // findings that an excuse in the source keeps silent
+}
+
+// Run applies the rules to every module. earlier are findings of the stages
+// before, which get their severities here too.
+func Run(ctx context.Context, project *model.Project, links *link.Index, earlier []finding.Finding, options Options) Result {
+	var modules []*model.Module
+	for _, lib := range project.Libraries {
+		modules = append(modules, lib.Modules...)
+	}
+	passes := make([]Pass, len(modules))
+	var next atomic.Int64
+	var wait sync.WaitGroup
+	for range max(1, options.Workers) {
+		wait.Go(func() {
+			for i := int(next.Add(1)) - 1; i < len(modules) && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
+				passes[i] = Pass{Links: links, Module: modules[i], known: isRule}
+				passes[i].run(options)
+			}
+		})
+	}
+	wait.Wait()
+	result := Result{Findings: slices.Clone(earlier)}
+	home := Pass{Links: links}
+	if applies(options, finding.BrokenReference) || applies(options, finding.AmbiguousReference) {
+		home.home(project)
+	}
+	for _, p := range append(passes, home) {
+		result.Findings = append(result.Findings, p.findings...)
+		result.Coverage.Documented += p.coverage.Documented
+		result.Coverage.Total += p.coverage.Total
+		result.Excused += p.excused
+	}
+	result.Findings = options.weigh(result.Findings)
+	finding.Sort(result.Findings)
+	result.Findings = finding.Unique(result.Findings)
+	return result
+}
+
+func applies(options Options, rule string) bool {
+	return len(options.Only) == 0 || slices.Contains(options.Only, rule)
+}
+
+// weigh sets the severities and drops what is off.
+func (o Options) weigh(list []finding.Finding) []finding.Finding {
+	kept := list[:0]
+	for _, f := range list {
+		if !applies(o, f.Rule) {
+			continue
+		}
+		severity := o.severity(f.Rule, f.Place.File)
+		if f.Severity != finding.Off {
+			severity = min(severity, f.Severity)
+		}
+		if f.Severity = severity; severity != finding.Off {
+			kept = append(kept, f)
+		}
+	}
+	return kept
+}
+
+func (o Options) severity(rule, file string) finding.Severity {
+	severity := finding.Error
+	if r := ByName(rule); r != nil {
+		severity = r.Default
+	}
+	if s, ok := o.Rules[rule]; ok {
+		severity = s
+	}
+	for _, f := range o.Folders {
+		s, ok := f.Rules[rule]
+		if !ok {
+			continue
+		}
+		if match, _ := doublestar.Match(f.Pattern, file); match || strings.HasPrefix(file, strings.TrimSuffix(f.Pattern, "/")+"/") {
+			severity = s
+		}
+	}
+	return severity
+}
+
+// Pass is the application of all rules to one module.
+type Pass struct {
+	Links    *link.Index
+	Module   *model.Module
+	findings []finding.Finding
+	coverage Coverage
+	excused  int
+	known    func(rule string) bool // a rule's name; a rule cannot ask the list it stands in
+}
+
+func isRule(name string) bool { return ByName(name) != nil }
+
+func (p *Pass) run(options Options) {
+	p.count()
+	for i := range Rules {
+		if Rules[i].module != nil && applies(options, Rules[i].Name) {
+			Rules[i].module(p)
+		}
+	}
+}
+
+// report adds a finding about a declaration, unless an excuse beside it lets
+// the rule pass. d is nil for what is about the module as a whole.
+func (p *Pass) report(d *model.Declaration, f finding.Finding) {
+	if d != nil {
+		f.Subject = d.ID()
+	}
+	if p.lets(d, f.Rule) {
+		p.excused++
+		return
+	}
+	p.findings = append(p.findings, f)
+}
+
+// lets reports whether an excuse with a reason stands beside the declaration.
+func (p *Pass) lets(d *model.Declaration, rule string) bool {
+	excuses := func(list []model.Directive) bool {
+		return slices.ContainsFunc(list, func(w model.Directive) bool {
+			return w.Verb == "let" && w.Object == rule && w.Reason != ""
+		})
+	}
+	if d == nil {
+		return p.Module != nil && slices.ContainsFunc(p.Module.Files, func(f *model.Facts) bool { return excuses(f.Directives) })
+	}
+	return slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return excuses(o.Directives) })
+}
+
+// shown yields the declarations of the module that are in reach and written by a person.
+func (p *Pass) shown(yield func(*model.Declaration) bool) {
+	for d := range p.Module.Declarations {
+		if p.Links.InReach(d) && !d.Generated() && !yield(d) {
+			return
+		}
+	}
+}
+
+func at(d *model.Declaration) finding.Place {
+	o := d.Main()
+	return o.File.Place(o.NameSpan)
+}
+
+func argument(name, value string) finding.Argument {
+	return finding.Argument{Name: name, Value: value}
+}

@@ -1,0 +1,167 @@
+package cli
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"path/filepath"
+	"runtime"
+	"strings"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"codrel/internal/build"
+	"codrel/internal/finding"
+	"codrel/internal/render/plan"
+	"codrel/internal/render/sink"
+	"codrel/internal/render/site"
+)
+
+func (a *app) buildCommand() *cobra.Command {
+	var out, failOn string
+	c := &cobra.Command{
+		Use:   "build [DIR]",
+		Short: "Read a project and write its site",
+		Long: `Reads the project in DIR (the folder you are in by default), links and checks
+it, and writes the site. Findings are printed; the site is written all the same.
+The exit code is 1 where a finding is at or above fail-on, 2 for wrong use or
+settings, 3 where something could not be read or written.`,
+		Example: `  codrel build
+  codrel build ../tidebook --out /srv/www/tidebook
+
+  engine/berth/berth.go:58:14: error: "Tide.Hight" is not declared; did you mean Tide.Height? [broken-reference]
+  1 error · 212 of 231 public declarations documented (91.8 %)
+  Read 24 files (61 kB), wrote 48 pages in 0.14 s.
+  Open codrel-site/index.html`,
+		Args: cobra.MaximumNArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			dir := "."
+			if len(args) > 0 {
+				dir = args[0]
+			}
+			p, err := a.open(dir)
+			if err != nil {
+				return err
+			}
+			defer p.root.Close()
+			if err := overrideFailOn(p, failOn); err != nil {
+				return err
+			}
+			return a.build(c.Context(), p, out)
+		},
+	}
+	c.Flags().StringVarP(&out, "out", "o", "", "write the site to `DIR` instead of codrel-site")
+	addFailOn(c, &failOn)
+	return c
+}
+
+func addFailOn(c *cobra.Command, to *string) {
+	c.Flags().StringVar(to, "fail-on", "", "exit with 1 from this `SEVERITY` on: error, warning, note, or off for never")
+	_ = c.RegisterFlagCompletionFunc("fail-on", cobra.FixedCompletions([]string{"error", "warning", "note", "off"}, cobra.ShellCompDirectiveNoFileComp))
+}
+
+func overrideFailOn(p *project, word string) error {
+	if word == "" {
+		return nil
+	}
+	s, ok := finding.ParseSeverity(word)
+	if !ok {
+		return usage("--fail-on takes error, warning, note or off, not %q", word)
+	}
+	p.settings.Checks.FailOn = s
+	return nil
+}
+
+func (a *app) build(ctx context.Context, p *project, out string) error {
+	begun := time.Now()
+	target := out
+	if target == "" {
+		target = filepath.Join(p.dir, filepath.FromSlash(p.settings.Write.Site))
+	}
+	if abs, err := filepath.Abs(target); err == nil {
+		target = abs
+	}
+	// A site below the project is not read as part of it.
+	if rel, err := filepath.Rel(p.dir, target); err == nil && filepath.IsLocal(rel) && rel != "." {
+		p.settings.Write.Site = filepath.ToSlash(rel)
+	}
+	s, err := a.run(ctx, p, nil)
+	if err != nil {
+		return err
+	}
+	if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
+		return err
+	}
+	read := time.Now()
+	written, err := a.write(ctx, p, s, target)
+	if err != nil {
+		return err
+	}
+	if err := a.findings(p, s.Findings); err != nil {
+		return &exit{exitIO, err}
+	}
+	a.closing(p, s, s.Findings)
+	if !a.quiet {
+		fmt.Fprintf(a.stdout, "Read %s (%s), wrote %s in %s%s.\n", counted(s.Stats.Files, "file"), size(s.Stats.Bytes),
+			counted(written.pages, "page"), seconds(time.Since(begun)), unchanged(written))
+		fmt.Fprintf(a.stdout, "Open %s\n", a.shownPath(filepath.Join(target, plan.HomeAddress)))
+	}
+	a.stages(s, build.StageTime{Name: "writing", Took: time.Since(read)})
+	return failed(s.Findings, p.settings.Checks.FailOn)
+}
+
+type written struct {
+	pages, same int
+}
+
+func unchanged(w written) string {
+	switch {
+	case w.same == 0:
+		return ""
+	case w.same >= w.pages:
+		return ", all as they were"
+	}
+	return fmt.Sprintf(", %d as they were", w.same)
+}
+
+// write renders the site into the target folder.
+func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target string) (written, error) {
+	folder, err := sink.Open(target, p.settings.Write.Keep)
+	if err != nil {
+		return written{}, &exit{exitIO, err}
+	}
+	bar := a.progress()
+	defer bar.end()
+	pages := plan.New(s.Links)
+	err = site.New(pages, site.Options{
+		FrontEnds: s.FrontEnds, Source: p.settings.Source, Files: p.root.FS(), Workers: a.workers(),
+		Progress: func(done, total int) { bar.stage("writing pages", done, total) },
+	}).Write(ctx, folder)
+	if err == nil {
+		err = folder.Commit()
+	}
+	if err != nil {
+		err = errors.Join(err, folder.Discard())
+		if ctx.Err() != nil {
+			return written{}, ctx.Err()
+		}
+		return written{}, &exit{exitIO, fmt.Errorf("the site was not written, and what was there is as it was: %w", err)}
+	}
+	return written{len(pages.Pages), folder.Unchanged()}, nil
+}
+
+func (a *app) workers() int {
+	if a.jobs > 0 {
+		return a.jobs
+	}
+	return runtime.GOMAXPROCS(0)
+}
+
+// list writes words as "a, b and c".
+func list(words []string) string {
+	if len(words) < 2 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
+}

@@ -1,0 +1,114 @@
+package cli
+
+import (
+	"context"
+	"path/filepath"
+	"slices"
+	"strings"
+
+	"github.com/spf13/cobra"
+
+	"codrel/internal/check"
+	"codrel/internal/finding"
+)
+
+func (a *app) checkCommand() *cobra.Command {
+	var only []string
+	var failOn string
+	c := &cobra.Command{
+		Use:   "check [PATH...]",
+		Short: "Say what is undocumented or broken, without writing anything",
+		Long: `Reads the project that the paths belong to and prints the findings in them. The
+project is the nearest folder above with a codrel.yaml, else the repository; all
+of it is read, so that references lead where they should.`,
+		Example: `  codrel check
+  codrel check engine/berth --only undocumented --only broken-reference
+
+  engine/berth/berth.go:41:6: warning: method Berth.Assign has no doc comment [undocumented]
+  1 warning · 212 of 231 public declarations documented (91.8 %)`,
+		RunE: func(c *cobra.Command, args []string) error {
+			for _, rule := range only {
+				if check.ByName(rule) == nil {
+					return unknownRule(rule)
+				}
+			}
+			return a.check(c.Context(), args, only, failOn)
+		},
+	}
+	c.Flags().StringArrayVar(&only, "only", nil, "apply this `RULE` alone; may be given several times")
+	_ = c.RegisterFlagCompletionFunc("only", cobra.FixedCompletions(check.Names(), cobra.ShellCompDirectiveNoFileComp))
+	addFailOn(c, &failOn)
+	return c
+}
+
+func unknownRule(rule string) error {
+	if near := check.Nearest(rule); near != "" {
+		return usage("there is no rule %q; did you mean %q?", rule, near)
+	}
+	return usage("there is no rule %q; \"codrel explain\" lists them", rule)
+}
+
+func (a *app) check(ctx context.Context, paths, only []string, failOn string) error {
+	if len(paths) == 0 {
+		paths = []string{"."}
+	}
+	dir, err := findRoot(paths[0])
+	if err != nil {
+		return err
+	}
+	p, err := a.open(dir)
+	if err != nil {
+		return err
+	}
+	defer p.root.Close()
+	if err := overrideFailOn(p, failOn); err != nil {
+		return err
+	}
+	within, err := inProject(p, paths)
+	if err != nil {
+		return err
+	}
+	s, err := a.run(ctx, p, only)
+	if err != nil {
+		return err
+	}
+	if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
+		return err
+	}
+	shown := slices.DeleteFunc(s.Findings, func(f finding.Finding) bool { return !contains(within, f.Place.File) })
+	if err := a.findings(p, shown); err != nil {
+		return &exit{exitIO, err}
+	}
+	a.closing(p, s, shown)
+	a.stages(s)
+	return failed(shown, p.settings.Checks.FailOn)
+}
+
+// inProject turns the paths of the command line into paths of the project.
+func inProject(p *project, paths []string) ([]string, error) {
+	var out []string
+	for _, path := range paths {
+		if _, err := findRoot(path); err != nil {
+			return nil, err
+		}
+		abs, err := filepath.Abs(path)
+		if err != nil {
+			return nil, &exit{exitIO, err}
+		}
+		rel, err := filepath.Rel(p.dir, abs)
+		if err != nil || !filepath.IsLocal(rel) {
+			return nil, usage("%s is not in the project %s; check one project at a time", path, p.dir)
+		}
+		out = append(out, filepath.ToSlash(rel))
+	}
+	return out, nil
+}
+
+func contains(within []string, file string) bool {
+	for _, w := range within {
+		if w == "." || w == file || strings.HasPrefix(file, w+"/") {
+			return true
+		}
+	}
+	return false
+}

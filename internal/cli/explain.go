@@ -1,0 +1,85 @@
+package cli
+
+import (
+	"fmt"
+	"strings"
+
+	"github.com/spf13/cobra"
+
+	"codrel/internal/check"
+	"codrel/internal/render/stream"
+	"codrel/internal/settings"
+)
+
+func (a *app) explainCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "explain [RULE]",
+		Short: "List the rules, or explain one with examples",
+		Long: `Without a rule, lists all rules with their default severities. With one, says why
+it matters, and shows source that gives a finding and the same source put right.`,
+		Example: `  codrel explain
+  codrel explain broken-reference`,
+		Args:              cobra.MaximumNArgs(1),
+		ValidArgsFunction: cobra.FixedCompletions(check.Names(), cobra.ShellCompDirectiveNoFileComp),
+		RunE: func(_ *cobra.Command, args []string) error {
+			if len(args) == 0 {
+				a.listRules()
+				return nil
+			}
+			rule := check.ByName(args[0])
+			if rule == nil {
+				return unknownRule(args[0])
+			}
+			a.explain(rule)
+			return nil
+		},
+	}
+}
+
+func (a *app) listRules() {
+	width := 0
+	for _, name := range check.Names() {
+		width = max(width, len(name))
+	}
+	for _, r := range check.Rules {
+		fmt.Fprintf(a.stdout, "%s  %s  %s\n", a.paint.code("1", pad(r.Name, width)), a.paint.severity(r.Default, pad(r.Default.String(), len("warning"))), r.Summary)
+	}
+	fmt.Fprintf(a.stdout, "\nA severity is changed in codrel.yaml, for example:\n\n  checks: {rules: {%s: off}}\n", check.Rules[0].Name)
+}
+
+func (a *app) explain(r *check.Rule) {
+	fmt.Fprintf(a.stdout, "%s (%s): %s\n\n%s\n", a.paint.code("1", r.Name), a.paint.severity(r.Default, r.Default.String()), r.Summary, r.Explanation)
+	fmt.Fprintf(a.stdout, "\nThis gives a finding:\n\n%s\nThis does not:\n\n%s", indent(r.Wrong), indent(r.Right))
+	fmt.Fprintf(a.stdout, "\nTo let it pass for one declaration, write beside it, with your reason:\n\n    //codrel:let %s pass, REASON\n", r.Name)
+}
+
+func indent(text string) string {
+	var b strings.Builder
+	for line := range strings.Lines(text) {
+		if strings.TrimSpace(line) != "" {
+			b.WriteString("    ")
+		}
+		b.WriteString(line)
+	}
+	return b.String()
+}
+
+func (a *app) schemaCommand() *cobra.Command {
+	schemas := map[string][]byte{"settings": settings.Schema, "symbol": stream.Schema}
+	return &cobra.Command{
+		Use:   "schema settings|symbol",
+		Short: "Print the JSON Schema of the settings file or of the symbol stream",
+		Example: `  codrel schema settings > codrel.schema.json
+  codrel schema symbol`,
+		Args:      cobra.ExactArgs(1),
+		ValidArgs: []string{"settings", "symbol"},
+		RunE: func(_ *cobra.Command, args []string) error {
+			data, ok := schemas[args[0]]
+			if !ok {
+				return usage("there is no schema %q; there are settings and symbol", args[0])
+			}
+			_, err := fmt.Fprintf(a.stdout, "%s\n", data)
+			return err
+		},
+	}
+}

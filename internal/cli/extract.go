@@ -1,0 +1,88 @@
+package cli
+
+import (
+	"fmt"
+	"slices"
+
+	"github.com/spf13/cobra"
+
+	"codrel/internal/build"
+	"codrel/internal/check"
+	"codrel/internal/languages"
+	"codrel/internal/model"
+	"codrel/internal/nearest"
+	"codrel/internal/render/stream"
+)
+
+func (a *app) extractCommand() *cobra.Command {
+	var language, reach string
+	c := &cobra.Command{
+		Use:   "extract [DIR]",
+		Short: "Print every declaration as JSON Lines",
+		Long: `Prints the symbol stream: one line of JSON for each place that declares
+something, in the order of files and lines, tests included. "codrel schema
+symbol" prints the JSON Schema of a line. What cannot be read is said on the
+standard error.`,
+		Example: `  codrel extract engine --reach public
+
+  {"file":"berth/berth.go","line":41,"language":"go","module":"tidebook.example/engine/berth",
+   "kind":"method","name":"Assign","scope":"Berth","params":["vessel"],"documented":true,...}`,
+		Args: cobra.MaximumNArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			want := stream.Want{Language: language, Reach: model.ReachPrivate}
+			if language != "" && !slices.Contains(languages.Names(), language) {
+				if near := nearest.Word(language, languages.Names()); near != "" {
+					return usage("there is no language %q; did you mean %q?", language, near)
+				}
+				return usage("there is no language %q; Codrel reads %s", language, list(languages.Names()))
+			}
+			if reach != "" {
+				var ok bool
+				if want.Reach, ok = model.ParseReach(reach); !ok {
+					return usage("--reach takes public, protected, internal or private, not %q", reach)
+				}
+			}
+			dir := "."
+			if len(args) > 0 {
+				dir = args[0]
+			}
+			return a.extract(c, dir, want)
+		},
+	}
+	c.Flags().StringVar(&language, "language", "", "only this `LANGUAGE`")
+	c.Flags().StringVar(&reach, "reach", "", "only what is at least this `VISIBLE`: public, protected, internal, private (default private)")
+	_ = c.RegisterFlagCompletionFunc("language", cobra.FixedCompletions(languages.Names(), cobra.ShellCompDirectiveNoFileComp))
+	_ = c.RegisterFlagCompletionFunc("reach", cobra.FixedCompletions([]string{"public", "protected", "internal", "private"}, cobra.ShellCompDirectiveNoFileComp))
+	return c
+}
+
+func (a *app) extract(c *cobra.Command, dir string, want stream.Want) error {
+	p, err := a.open(dir)
+	if err != nil {
+		return err
+	}
+	defer p.root.Close()
+	bar := a.progress()
+	options := a.options(p, bar)
+	options.Tests = true
+	s, err := build.Read(c.Context(), p.root.FS(), options)
+	bar.end()
+	if err != nil {
+		return err
+	}
+	if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
+		return err
+	}
+	for i := range s.Findings {
+		f := &s.Findings[i]
+		fmt.Fprintf(a.stderr, "%s:%d:%d: error: %s [%s]\n", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column, oneLine(check.Text(f)), f.Rule)
+	}
+	if err := stream.Write(a.stdout, s.Project, want); err != nil {
+		return &exit{exitIO, err}
+	}
+	a.stages(s)
+	if len(s.Findings) > 0 {
+		return &exit{code: exitFindings}
+	}
+	return nil
+}

@@ -1,0 +1,163 @@
+package cli
+
+import (
+	"bufio"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+	"time"
+	"unicode/utf8"
+
+	"codrel/internal/build"
+	"codrel/internal/check"
+	"codrel/internal/finding"
+)
+
+// painter puts colours on words, or leaves them as they are.
+type painter bool
+
+// paints reports whether w takes colours: a terminal, and the user did not say no
+// (no-color.org).
+func paints(w io.Writer) painter {
+	return painter(isTerminal(w) && os.Getenv("NO_COLOR") == "" && os.Getenv("TERM") != "dumb")
+}
+
+func (p painter) code(code, text string) string {
+	if !p {
+		return text
+	}
+	return "\x1b[" + code + "m" + text + "\x1b[0m"
+}
+
+func (p painter) severity(s finding.Severity, text string) string {
+	switch s {
+	case finding.Error:
+		return p.code("31", text)
+	case finding.Warning:
+		return p.code("33", text)
+	}
+	return p.code("36", text)
+}
+
+// findings prints one finding a line: in columns for people, in the form that
+// editors and CI read otherwise.
+func (a *app) findings(p *project, list []finding.Finding) error {
+	out := bufio.NewWriter(a.stdout)
+	if isTerminal(a.stdout) {
+		a.columns(out, p, list)
+		return out.Flush()
+	}
+	for i := range list {
+		f := &list[i]
+		fmt.Fprintf(out, "%s:%d:%d: %s: %s [%s]\n", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column,
+			f.Severity, oneLine(check.Text(f)), f.Rule)
+	}
+	return out.Flush()
+}
+
+// widest bounds the columns of place and rule, so that one long path does not
+// push every message off the screen.
+const widest = 48
+
+func (a *app) columns(out io.Writer, p *project, list []finding.Finding) {
+	places := make([]string, len(list))
+	placeWidth, ruleWidth := 0, 0
+	for i := range list {
+		f := &list[i]
+		places[i] = fmt.Sprintf("%s:%d:%d", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column)
+		placeWidth = max(placeWidth, min(widest, utf8.RuneCountInString(places[i])))
+		ruleWidth = max(ruleWidth, len(f.Rule))
+	}
+	for i := range list {
+		f := &list[i]
+		fmt.Fprintf(out, "%s  %s  %s  %s\n", a.paint.code("2", pad(places[i], placeWidth)),
+			a.paint.severity(f.Severity, pad(f.Severity.String(), len("warning"))), pad(f.Rule, ruleWidth), oneLine(check.Text(f)))
+	}
+}
+
+func pad(s string, width int) string {
+	return s + strings.Repeat(" ", max(0, width-utf8.RuneCountInString(s)))
+}
+
+// oneLine keeps a finding on its line, and a comment's control characters off the terminal.
+func oneLine(s string) string {
+	return strings.Map(func(r rune) rune {
+		switch {
+		case r == '\n' || r == '\t' || r == '\r':
+			return ' '
+		case r < ' ' || r >= 0x7f && r < 0xa0 || r >= 0x202a && r <= 0x202e || r >= 0x2066 && r <= 0x2069:
+			return -1
+		}
+		return r
+	}, s)
+}
+
+// closing is the line that sums up what was found.
+func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
+	if a.quiet {
+		return
+	}
+	c := s.Coverage
+	fmt.Fprintf(a.stdout, "%s · %d of %d %s declarations documented (%.1f %%)\n",
+		a.counts(list), c.Documented, c.Total, p.settings.Reach, c.Percent())
+}
+
+func (a *app) counts(list []finding.Finding) string {
+	var n [finding.Error + 1]int
+	for _, f := range list {
+		n[f.Severity]++
+	}
+	var parts []string
+	for s := finding.Error; s > finding.Off; s-- {
+		if n[s] > 0 {
+			parts = append(parts, a.paint.severity(s, counted(n[s], s.String())))
+		}
+	}
+	if len(parts) == 0 {
+		return "no findings"
+	}
+	return strings.Join(parts, ", ")
+}
+
+func counted(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
+// failed is the error that gives exit code 1 where a finding weighs enough.
+func failed(list []finding.Finding, on finding.Severity) error {
+	if on == finding.Off {
+		return nil
+	}
+	for _, f := range list {
+		if f.Severity >= on {
+			return &exit{code: exitFindings}
+		}
+	}
+	return nil
+}
+
+// stages prints where the time went.
+func (a *app) stages(s *build.Snapshot, more ...build.StageTime) {
+	if !a.verbose {
+		return
+	}
+	for _, st := range append(s.Stats.Stages, more...) {
+		fmt.Fprintf(a.stderr, "%-14s %8.1f ms\n", st.Name, float64(st.Took.Microseconds())/1000)
+	}
+}
+
+func size(bytes int64) string {
+	switch {
+	case bytes >= 10<<20:
+		return fmt.Sprintf("%d MB", bytes/1e6)
+	case bytes >= 10_000:
+		return fmt.Sprintf("%d kB", bytes/1000)
+	}
+	return counted(int(bytes), "byte")
+}
+
+func seconds(d time.Duration) string { return fmt.Sprintf("%.2f s", d.Seconds()) }

@@ -1,0 +1,70 @@
+// Package comment owns the doc comment dialects: it turns the text of a comment
+// into the prose tree and named sections.
+//
+// One dialect a language lives in a folder below; this package picks it and
+// keeps the results in a [Table], so that no comment is read twice. It knows
+// nothing of what references mean.
+package comment
+
+import (
+	"sync"
+
+	"codrel/internal/comment/gocomment"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// Sections is a doc comment, taken apart.
+type Sections struct {
+	Body       []prose.Node // everything but the sections below
+	Deprecated []prose.Node // the advice of a deprecation, blocks
+}
+
+// All are the nodes of every section, for walks that look at each reference.
+func (s *Sections) All(yield func([]prose.Node) bool) {
+	_ = yield(s.Body) && yield(s.Deprecated)
+}
+
+// Read takes the comment of a file in the language apart.
+func Read(language string, doc *model.Doc) *Sections {
+	switch language {
+	case "go":
+		body, deprecated := gocomment.Parse(doc)
+		return &Sections{Body: body, Deprecated: deprecated}
+	}
+	return &Sections{Body: []prose.Node{{
+		Kind: prose.Paragraph, Span: doc.Span,
+		Children: []prose.Node{{Kind: prose.Text, Text: doc.Text, Span: doc.Span}},
+	}}}
+}
+
+// Table holds the sections of doc comments. It is safe for use by several goroutines.
+type Table struct {
+	mu    sync.RWMutex
+	byDoc map[*model.Doc]*Sections
+}
+
+// NewTable makes an empty table.
+func NewTable() *Table { return &Table{byDoc: map[*model.Doc]*Sections{}} }
+
+// Of returns the sections of a comment, reading it the first time. A nil
+// comment has no text.
+func (t *Table) Of(language string, doc *model.Doc) *Sections {
+	if doc == nil {
+		return &Sections{}
+	}
+	t.mu.RLock()
+	s := t.byDoc[doc]
+	t.mu.RUnlock()
+	if s != nil {
+		return s
+	}
+	s = Read(language, doc)
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	if was := t.byDoc[doc]; was != nil {
+		return was
+	}
+	t.byDoc[doc] = s
+	return s
+}

@@ -1,0 +1,156 @@
+// Package join makes declarations of the occurrences of all files of a library.
+//
+// What is declared in several files under different conditions is one
+// declaration of several occurrences. The package knows no language: which
+// files make which module comes from the front end (see lang.Moduler), the rest
+// are rules on scopes and names.
+package join
+
+import (
+	"runtime"
+	"slices"
+	"strings"
+	"sync"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// Library sets the modules of lib from its files, which must be in the order
+// of their paths, code before tests.
+func Library(lib *model.Library, end lang.FrontEnd) {
+	paths := make([]string, len(lib.Files))
+	moduler, _ := end.(lang.Moduler)
+	if moduler != nil {
+		paths = moduler.ModulePaths(lib, lib.Files)
+	}
+	code, tests := group(lib, paths)
+	each(append(slices.Clone(code), tests...), func(m *model.Module) {
+		m.Internal = moduler != nil && moduler.InternalModule(m.Path)
+		declare(m)
+	})
+	lib.Modules, lib.Tests = code, tests
+}
+
+// group makes the modules, in the order of their paths.
+func group(lib *model.Library, paths []string) (code, tests []*model.Module) {
+	type key struct {
+		path string
+		role model.Role
+	}
+	files := map[key][]*model.Facts{}
+	for i, f := range lib.Files {
+		k := key{paths[i], f.Role}
+		files[k] = append(files[k], f)
+	}
+	for k, list := range files {
+		n := 0
+		for _, f := range list {
+			n += len(f.Occurrences)
+		}
+		m := model.NewModule(lib, k.path, n)
+		m.Role, m.Files, m.Name = k.role, list, list[0].Package
+		if k.role == model.RoleTest {
+			tests = append(tests, m)
+		} else {
+			code = append(code, m)
+		}
+	}
+	byPath := func(a, b *model.Module) int { return strings.Compare(a.Path, b.Path) }
+	slices.SortFunc(code, byPath)
+	slices.SortFunc(tests, byPath)
+	return code, tests
+}
+
+// each runs work for every module on all processors; the modules do not touch one another.
+func each(modules []*model.Module, work func(*model.Module)) {
+	next := make(chan *model.Module)
+	var wait sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		wait.Go(func() {
+			for m := range next {
+				work(m)
+			}
+		})
+	}
+	for _, m := range modules {
+		next <- m
+	}
+	close(next)
+	wait.Wait()
+}
+
+// declare fills one module with the declarations of its files.
+func declare(m *model.Module) {
+	for _, f := range m.Files {
+		if f.ModuleDoc != nil {
+			m.Doc = append(m.Doc, model.DocOf{Doc: f.ModuleDoc, File: f})
+		}
+		for i := range f.Occurrences {
+			o := &f.Occurrences[i]
+			d := m.Declare(o.Scope, o.Name)
+			d.Occurrences = append(d.Occurrences, model.At{Occurrence: o, File: f})
+		}
+	}
+	for d := range m.Declarations {
+		d.Primary = primary(d)
+		if parent := m.Lookup(d.Scope); d.Scope != "" && parent != nil && parent != d {
+			d.Parent = parent
+		}
+	}
+	for d := range m.Declarations {
+		if d.Parent != nil {
+			d.Parent.Members = append(d.Parent.Members, d)
+		} else {
+			m.Top = append(m.Top, d)
+		}
+		d.Visibility = visibility(m, d)
+		d.Hidden = hidden(d)
+	}
+}
+
+// primary is the first occurrence with a comment of its own, then the first
+// in a group that has one, then the first.
+func primary(d *model.Declaration) int {
+	for i, o := range d.Occurrences {
+		if o.Doc != nil {
+			return i
+		}
+	}
+	for i, o := range d.Occurrences {
+		if o.GroupDoc != nil {
+			return i
+		}
+	}
+	return 0
+}
+
+// visibility is the least of a declaration's own visibility and those around it.
+// A scope whose declaration is not in the module (a method on a type that only
+// another build declares) is judged by nothing but the own one.
+func visibility(m *model.Module, d *model.Declaration) model.Visibility {
+	v := model.Public
+	if m.Internal {
+		v = model.Internal
+	}
+	for depth := 0; d != nil && depth < maxDepth; d, depth = d.Parent, depth+1 {
+		v = max(v, d.Main().Visibility)
+	}
+	return v
+}
+
+// maxDepth bounds every climb through enclosing declarations.
+const maxDepth = 1000
+
+func hidden(d *model.Declaration) bool {
+	for depth := 0; d != nil && depth < maxDepth; d, depth = d.Parent, depth+1 {
+		for _, o := range d.Occurrences {
+			for _, w := range o.Directives {
+				if w.Verb == "hide" {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}

@@ -1,0 +1,146 @@
+// Package golang is the Go front end. It lets the standard library's parser
+// make the syntax tree and takes from it, in one walk over the top level, every
+// declaration with its signature, comment and conditions.
+//
+// All strings of the facts are cut from the file's text, so that nothing is
+// copied and the tree can be let go as soon as the file is read. The package
+// knows nothing of other files; package paths are made in modules.go from the
+// facts of a whole library.
+package golang
+
+import (
+	"go/ast"
+	"go/parser"
+	"go/scanner"
+	"go/token"
+	"strings"
+	"unicode"
+
+	"codrel/internal/finding"
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// FrontEnd reads Go. The zero value is ready to use.
+type FrontEnd struct{}
+
+// Language is "go".
+func (FrontEnd) Language() string { return "go" }
+
+// Extensions are the endings of Go files.
+func (FrontEnd) Extensions() []string { return []string{".go"} }
+
+// SkipFolders are folders that the go command leaves out and that hold nothing
+// of the maintainer's own. Folders that begin with "_" are read: they are left
+// out of builds, but often hold programs worth showing.
+func (FrontEnd) SkipFolders() []string { return []string{"testdata", "vendor", "node_modules"} }
+
+// Read extracts the declarations of one Go file.
+func (FrontEnd) Read(file lang.File) *model.Facts {
+	text := file.Text.String
+	facts := &model.Facts{Path: file.Path, Language: "go", Text: text, Lines: file.Text.Lines}
+	if (FrontEnd{}).IsTest(file.Path) {
+		facts.Role = model.RoleTest
+	}
+	files := token.NewFileSet()
+	tree, err := parser.ParseFile(files, "", text, parser.ParseComments|parser.SkipObjectResolution)
+	if file.Text.Encoding == source.Latin1 {
+		facts.Problems = append(facts.Problems, unreadable(facts, file.Text.Foreign, "encoding", ""))
+	}
+	if list, ok := err.(scanner.ErrorList); ok && len(list) > 0 {
+		facts.Problems = append(facts.Problems, syntaxError(facts, list))
+	}
+	if tree == nil {
+		return facts
+	}
+	r := reader{facts: facts, text: text, base: files.File(tree.FileStart).Base()}
+	r.conditions(tree)
+	r.packageClause(tree)
+	r.imports(tree)
+	r.occurrences(tree)
+	r.strays(tree)
+	return facts
+}
+
+func syntaxError(facts *model.Facts, list scanner.ErrorList) finding.Finding {
+	list.Sort()
+	first := list[0]
+	at := int32(min(first.Pos.Offset, len(facts.Text)))
+	form := ""
+	if len(list) > 1 {
+		form = "more"
+	}
+	return unreadable(facts, source.Span{Start: at, End: at}, form, first.Msg)
+}
+
+func unreadable(facts *model.Facts, span source.Span, form, message string) finding.Finding {
+	return finding.Finding{
+		Rule: finding.UnreadableSource, Form: form, Place: facts.Place(span),
+		Arguments: []finding.Argument{{Name: "problem", Value: message}, {Name: "language", Value: "Go"}},
+	}
+}
+
+// reader extracts the facts of one file.
+type reader struct {
+	facts *model.Facts
+	text  string
+	base  int // the parser's position of offset 0
+	sig   signature
+}
+
+func (r *reader) offset(p token.Pos) int32 {
+	if !p.IsValid() {
+		return 0
+	}
+	return int32(max(0, min(int(p)-r.base, len(r.text))))
+}
+
+func (r *reader) span(n ast.Node) source.Span {
+	s := source.Span{Start: r.offset(n.Pos()), End: r.offset(n.End())}
+	return source.Span{Start: min(s.Start, s.End), End: s.End}
+}
+
+// cut is the text of a node as written.
+func (r *reader) cut(n ast.Node) string { return r.span(n).In(r.text) }
+
+// ident is the text of an identifier, cut from the file's text so that the
+// tree's own strings are let go with it.
+func (r *reader) ident(id *ast.Ident) string {
+	from := r.offset(id.Pos())
+	if to := int(from) + len(id.Name); to <= len(r.text) && r.text[from:to] == id.Name {
+		return r.text[from:to]
+	}
+	return id.Name // the parser makes names such as "_" where one is missing
+}
+
+func (r *reader) packageClause(tree *ast.File) {
+	if tree.Name == nil {
+		return
+	}
+	r.facts.Package = r.ident(tree.Name)
+	r.facts.ModuleSpan = r.span(tree.Name)
+	r.facts.Generated = ast.IsGenerated(tree)
+	r.facts.ModuleDoc, r.facts.Directives = r.doc(tree.Doc)
+}
+
+func (r *reader) imports(tree *ast.File) {
+	for _, spec := range tree.Imports {
+		imported := model.Import{Path: strings.Trim(r.cut(spec.Path), "\"`"), Span: r.span(spec)}
+		imported.Assumed = assumedName(imported.Path)
+		if spec.Name != nil {
+			imported.Name = r.ident(spec.Name)
+		}
+		r.facts.Imports = append(r.facts.Imports, imported)
+	}
+}
+
+// assumedName is the package name that an import path most likely has: its last
+// element that says something, without what no identifier can hold.
+func assumedName(importPath string) string {
+	name := strings.TrimPrefix(libraryName(importPath), "go-")
+	if i := strings.IndexFunc(name, func(r rune) bool { return r != '_' && !unicode.IsLetter(r) && !unicode.IsDigit(r) }); i > 0 {
+		name = name[:i]
+	}
+	return name
+}

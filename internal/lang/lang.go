@@ -1,0 +1,114 @@
+// Package lang owns what a front end is: the one interface between a language
+// and the rest of the program.
+//
+// A front end reads one file at a time and gives facts; what it knows beyond a
+// single file (how files make modules, what lies between visibility and
+// folders) reaches the later stages through the optional interfaces here. The
+// package knows no language and no later stage.
+package lang
+
+import (
+	"io/fs"
+
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// File is one file to read.
+type File struct {
+	Path string // from the project's root, with "/"; conditions may hang on its name
+	Text source.Text
+}
+
+// FrontEnd reads the files of one language.
+type FrontEnd interface {
+	// Language is the name that settings, stream and pages use, such as "go".
+	Language() string
+	// Extensions are the file endings of the language, with their dot.
+	Extensions() []string
+	// SkipFolders are names of folders that are never the maintainer's own code.
+	SkipFolders() []string
+	// Read extracts what the file declares. It is a pure function of the file,
+	// keeps what can be read of broken input, and never panics.
+	Read(File) *model.Facts
+}
+
+// Root is a folder that a language's own files declare to be a library.
+type Root struct {
+	Folder  string // from the project's root, "." for the root
+	Name    string // what the library calls itself, or ""
+	Prefix  string // module path of the folder
+	Version string
+}
+
+// RootFinder is a front end whose language marks libraries with files of its own.
+type RootFinder interface {
+	// MarkerNames are the names of the files that mark a library, such as "go.mod".
+	MarkerNames() []string
+	// Root reads one marker file; ok is false where it marks nothing.
+	Root(path string, data []byte) (root Root, ok bool)
+}
+
+// Moduler is a front end whose language makes modules of several files.
+type Moduler interface {
+	// ModulePaths gives the module path of each file of a library, in the same order.
+	ModulePaths(lib *model.Library, files []*model.Facts) []string
+	// InternalModule reports whether the language keeps the module from outside users.
+	InternalModule(path string) bool
+}
+
+// TestNamer is a front end whose language tells test files by their path.
+type TestNamer interface {
+	IsTest(path string) bool
+}
+
+// Implicit is a front end whose language lets types fulfil interfaces without
+// saying so.
+type Implicit interface {
+	ImplicitInterfaces() bool
+}
+
+// Using is a front end that knows how a user brings a module in.
+type Using interface {
+	// BringIn is the line a reader copies to use the module, or "" where it cannot be imported.
+	BringIn(*model.Module) string
+}
+
+// Detected reports which of the front ends have a file in the tree, judged by endings.
+func Detected(ends []FrontEnd, entries []source.Entry) []FrontEnd {
+	var found []FrontEnd
+	for _, end := range ends {
+		if hasFile(end, entries) {
+			found = append(found, end)
+		}
+	}
+	return found
+}
+
+func hasFile(end FrontEnd, entries []source.Entry) bool {
+	for _, e := range entries {
+		if Reads(end, e.Path) {
+			return true
+		}
+	}
+	return false
+}
+
+// Reads reports whether the front end reads files with this path's ending.
+func Reads(end FrontEnd, path string) bool {
+	for _, ext := range end.Extensions() {
+		if len(path) > len(ext) && path[len(path)-len(ext):] == ext {
+			return true
+		}
+	}
+	return false
+}
+
+// ReadMarker reads a marker file of a root finder.
+func ReadMarker(fsys fs.FS, finder RootFinder, path string) (Root, bool) {
+	data, err := fs.ReadFile(fsys, path)
+	if err != nil {
+		return Root{}, false
+	}
+	return finder.Root(path, data)
+}

@@ -1,0 +1,32 @@
+// Package languages is the explicit list of front ends: nobody else imports
+// them. A new language is one folder below internal/lang and one line here.
+package languages
+
+import (
+	"codrel/internal/lang"
+	"codrel/internal/lang/golang"
+)
+
+// All are the front ends, in the order that pages and messages list languages.
+var All = []lang.FrontEnd{
+	golang.FrontEnd{},
+}
+
+// ByName finds the front end of a language, or nil.
+func ByName(language string) lang.FrontEnd {
+	for _, end := range All {
+		if end.Language() == language {
+			return end
+		}
+	}
+	return nil
+}
+
+// Names are the languages that can be read.
+func Names() []string {
+	names := make([]string, len(All))
+	for i, end := range All {
+		names[i] = end.Language()
+	}
+	return names
+}

@@ -1,0 +1,209 @@
+// Package link owns what names mean: the symbol table, the resolution of
+// references from where they stand outwards, and the relations between types.
+//
+// It reads the joined model and the prose of comments, changes neither, and
+// keeps what it finds in tables of its own. It knows no rule, no page and no
+// language: what a language does differently comes in through package lang.
+package link
+
+import (
+	"path"
+	"strings"
+	"sync"
+
+	"github.com/bmatcuk/doublestar/v4"
+
+	"codrel/internal/comment"
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// Pattern says where the names of modules outside the project are described.
+type Pattern struct {
+	Modules string // of module paths, with "*" and "**"
+	Page    string // address with {module} and {name}
+}
+
+// Options is what the linker is told.
+type Options struct {
+	Reach     model.Reach
+	Elsewhere []Pattern
+	Workers   int
+	FrontEnds map[string]lang.FrontEnd // by language
+}
+
+// Index is the linked project. It is safe for use by several goroutines.
+type Index struct {
+	Project  *model.Project
+	Comments *comment.Table
+	options  Options
+	modules  map[string][]*model.Module // by path, code only
+	imports  map[*model.Facts][]imported
+	names    func() map[string][]*model.Module // modules by the names they declare at their top
+	tops     func() []string                   // those names that are in reach, sorted
+	related  map[*model.Declaration]*Relations
+}
+
+// imported is one import of a file, as names in the file use it.
+type imported struct {
+	name   string // local name; "." where all names come in bare
+	path   string
+	module *model.Module // nil where it is outside the project
+}
+
+// New links a joined project.
+func New(project *model.Project, options Options) *Index {
+	x := &Index{
+		Project: project, Comments: comment.NewTable(), options: options,
+		modules: map[string][]*model.Module{}, imports: map[*model.Facts][]imported{},
+		related: map[*model.Declaration]*Relations{},
+	}
+	for _, lib := range project.Libraries {
+		for _, m := range lib.Modules {
+			x.modules[m.Path] = append(x.modules[m.Path], m)
+		}
+	}
+	for _, lib := range project.Libraries {
+		for _, f := range lib.Files {
+			x.imports[f] = x.importsOf(lib, f)
+		}
+	}
+	x.names = sync.OnceValue(x.topNames)
+	x.tops = sync.OnceValue(x.topNamesInReach)
+	x.relate()
+	return x
+}
+
+func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
+	out := make([]imported, 0, len(f.Imports))
+	for _, i := range f.Imports {
+		m := x.module(lib, i.Path)
+		name := i.Name
+		switch {
+		case name != "":
+		case m != nil:
+			name = m.Name
+		default:
+			name = i.Assumed
+		}
+		out = append(out, imported{name: name, path: i.Path, module: m})
+	}
+	return out
+}
+
+// module finds a module by its path: the library's own before another's.
+func (x *Index) module(lib *model.Library, path string) *model.Module {
+	list := x.modules[path]
+	for _, m := range list {
+		if m.Library == lib {
+			return m
+		}
+	}
+	if len(list) > 0 {
+		return list[0]
+	}
+	return nil
+}
+
+func (x *Index) topNames() map[string][]*model.Module {
+	names := map[string][]*model.Module{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			for _, d := range m.Top {
+				names[d.Name] = append(names[d.Name], m)
+			}
+		}
+	}
+	return names
+}
+
+// InReach reports whether the declaration has a place among the pages.
+func (x *Index) InReach(d *model.Declaration) bool {
+	return d != nil && !d.Hidden && d.Module.Role == model.RoleCode && x.options.Reach.Includes(d.Visibility)
+}
+
+// ModuleInReach reports whether the module has a page: its language lets others
+// see it, or the reach is wide enough.
+func (x *Index) ModuleInReach(m *model.Module) bool {
+	return m.Role == model.RoleCode && (!m.Internal || x.options.Reach.Includes(model.Internal))
+}
+
+// Reach is the least visible kind of declaration that is included.
+func (x *Index) Reach() model.Reach { return x.options.Reach }
+
+// Sections are the sections of the declaration's own comment, or of its group's
+// where it has none. The file is the one the comment stands in.
+func (x *Index) Sections(d *model.Declaration) (*comment.Sections, *model.Facts) {
+	at := d.Main()
+	doc := at.Doc
+	if doc == nil {
+		doc = at.GroupDoc
+	}
+	return x.Comments.Of(d.Module.Library.Language, doc), at.File
+}
+
+// Target is what a name means: a declaration, a module, or an address outside
+// the project. The zero value means nothing.
+type Target struct {
+	Declaration *model.Declaration
+	Module      *model.Module
+	Address     string
+}
+
+// None reports whether the name means nothing that could be linked.
+func (t Target) None() bool { return t.Declaration == nil && t.Module == nil && t.Address == "" }
+
+// outside is the address of a name in a module outside the project, or "".
+func (x *Index) outside(module, name string) string {
+	for _, p := range x.options.Elsewhere {
+		if ok, _ := doublestar.Match(p.Modules, module); ok {
+			address := strings.ReplaceAll(p.Page, "{module}", module)
+			address = strings.ReplaceAll(address, "{name}", name)
+			return strings.TrimSuffix(address, "#")
+		}
+	}
+	return ""
+}
+
+// Type resolves the name of a type in a signature, as the file it stands in sees it.
+func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
+	qualifier, rest, qualified := strings.Cut(name, ".")
+	if !qualified {
+		return Target{Declaration: x.bare(m, f, name)}
+	}
+	for _, i := range x.imports[f] {
+		if i.name != qualifier {
+			continue
+		}
+		if i.module == nil {
+			return Target{Address: x.outside(i.path, rest)}
+		}
+		return Target{Declaration: i.module.Lookup(rest)}
+	}
+	return Target{}
+}
+
+// bare resolves an unqualified name at the level of a module.
+func (x *Index) bare(m *model.Module, f *model.Facts, name string) *model.Declaration {
+	if d := m.Lookup(name); d != nil {
+		return d
+	}
+	if m.Role == model.RoleTest {
+		if code := x.module(m.Library, m.Path); code != nil {
+			if d := code.Lookup(name); d != nil {
+				return d
+			}
+		}
+	}
+	for _, i := range x.imports[f] {
+		if i.name == "." && i.module != nil {
+			if d := i.module.Lookup(name); d != nil {
+				return d
+			}
+		}
+	}
+	return nil
+}
+
+// lastElement is the part of a module path that people call it by.
+func lastElement(p string) string { return path.Base(p) }

@@ -1,0 +1,46 @@
+package link
+
+import "strings"
+
+// reference is a reference as written, taken apart.
+type reference struct {
+	written  string
+	module   string   // an import path with "/", or ""
+	names    []string // dotted names
+	callable bool     // written with parentheses
+	params   []string // what stood between them
+}
+
+// parseReference takes a reference apart. ".", "::", "#", "/" and "->" mean the
+// same between names; where "/" stands, the part up to the last one may also be
+// a module's path.
+func parseReference(written string) reference {
+	r := reference{written: written}
+	s := strings.TrimSpace(written)
+	if open := strings.IndexByte(s, '('); open >= 0 && strings.HasSuffix(s, ")") {
+		r.callable = true
+		for p := range strings.SplitSeq(s[open+1:len(s)-1], ",") {
+			if p = strings.TrimSpace(p); p != "" {
+				r.params = append(r.params, p)
+			}
+		}
+		s = s[:open]
+	}
+	s = strings.NewReplacer("::", ".", "->", ".", "#", ".").Replace(s)
+	if slash := strings.LastIndexByte(s, '/'); slash >= 0 {
+		last, rest, dotted := strings.Cut(s[slash+1:], ".")
+		r.module = s[:slash+1] + last
+		if dotted {
+			r.names = strings.Split(rest, ".")
+		}
+		return r
+	}
+	r.names = strings.Split(s, ".")
+	return r
+}
+
+// afterSlashes reads a reference again with "/" as a separator of names.
+func (r reference) afterSlashes() []string {
+	names := strings.Split(r.module, "/")
+	return append(names, r.names...)
+}

@@ -1,0 +1,180 @@
+package link
+
+import (
+	"slices"
+	"strings"
+	"sync"
+	"sync/atomic"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// Relations are what a type has to do with other declarations. Every list is
+// sorted by identifier and holds nothing that is out of reach.
+type Relations struct {
+	Implements    []*model.Declaration // interfaces that the type fulfils
+	ImplementedBy []*model.Declaration
+	Embeds        []*model.Declaration
+	EmbeddedIn    []*model.Declaration
+	TakenBy       []*model.Declaration // callables with a parameter of the type
+	ReturnedBy    []*model.Declaration // callables with a result of the type
+}
+
+// Relations are those of a declaration; never nil.
+func (x *Index) Relations(d *model.Declaration) *Relations {
+	if r := x.related[d]; r != nil {
+		return r
+	}
+	return &Relations{}
+}
+
+// relation is one pair that a worker found.
+type relation struct {
+	of    *model.Declaration
+	other *model.Declaration
+	field func(*Relations) *[]*model.Declaration
+}
+
+func takenBy(r *Relations) *[]*model.Declaration       { return &r.TakenBy }
+func returnedBy(r *Relations) *[]*model.Declaration    { return &r.ReturnedBy }
+func embeds(r *Relations) *[]*model.Declaration        { return &r.Embeds }
+func embeddedIn(r *Relations) *[]*model.Declaration    { return &r.EmbeddedIn }
+func implements(r *Relations) *[]*model.Declaration    { return &r.Implements }
+func implementedBy(r *Relations) *[]*model.Declaration { return &r.ImplementedBy }
+
+// relate computes all relations, a module at a time.
+func (x *Index) relate() {
+	var modules []*model.Module
+	for _, lib := range x.Project.Libraries {
+		modules = append(modules, lib.Modules...)
+	}
+	found := make([][]relation, len(modules))
+	x.parallel(len(modules), func(i int) { found[i] = x.uses(modules[i]) })
+	found = append(found, x.implementations(modules))
+	for _, list := range found {
+		for _, r := range list {
+			to := x.related[r.of]
+			if to == nil {
+				to = &Relations{}
+				x.related[r.of] = to
+			}
+			field := r.field(to)
+			*field = append(*field, r.other)
+		}
+	}
+	for _, r := range x.related {
+		for _, list := range []*[]*model.Declaration{&r.Implements, &r.ImplementedBy, &r.Embeds, &r.EmbeddedIn, &r.TakenBy, &r.ReturnedBy} {
+			slices.SortFunc(*list, func(a, b *model.Declaration) int { return strings.Compare(a.ID(), b.ID()) })
+			*list = slices.Compact(*list)
+		}
+	}
+}
+
+// parallel runs work for 0 to n-1 on all workers.
+func (x *Index) parallel(n int, work func(int)) {
+	var next atomic.Int64
+	var wait sync.WaitGroup
+	for range max(1, x.options.Workers) {
+		wait.Go(func() {
+			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
+				work(i)
+			}
+		})
+	}
+	wait.Wait()
+}
+
+// uses finds who takes, returns and embeds which types.
+func (x *Index) uses(m *model.Module) []relation {
+	var out []relation
+	for d := range m.Declarations {
+		if !x.InReach(d) {
+			continue
+		}
+		if d.Kind().IsType() {
+			for _, base := range x.bases(d) {
+				if x.InReach(base) && base != d {
+					out = append(out, relation{d, base, embeds}, relation{base, d, embeddedIn})
+				}
+			}
+		}
+		for _, o := range d.Occurrences {
+			if o.Callable == nil {
+				continue
+			}
+			out = x.mentions(out, d, o, o.Callable.Params, takenBy)
+			out = x.mentions(out, d, o, o.Callable.Results, returnedBy)
+		}
+	}
+	return out
+}
+
+func (x *Index) mentions(out []relation, d *model.Declaration, o model.At, params []model.Param, field func(*Relations) *[]*model.Declaration) []relation {
+	for _, p := range params {
+		for _, t := range p.Type {
+			if t.Kind != model.TokenType {
+				continue
+			}
+			if typ := x.Type(d.Module, o.File, t.Text).Declaration; x.InReach(typ) && typ != d.Parent {
+				out = append(out, relation{typ, d, field})
+			}
+		}
+	}
+	return out
+}
+
+// embedding is one thing that a type embeds.
+type embedding struct {
+	declaration *model.Declaration // nil where it is outside the project or no plain type
+	name        string
+}
+
+// embedded lists what a type embeds by its own words, through all its builds.
+func (x *Index) embedded(d *model.Declaration) []embedding {
+	var out []embedding
+	add := func(o model.At) {
+		for _, b := range o.Bases {
+			e := embedding{}
+			for _, t := range b.Type {
+				if t.Kind == model.TokenType {
+					e.name = t.Text
+					e.declaration = x.Type(d.Module, o.File, t.Text).Declaration
+					break
+				}
+			}
+			out = append(out, e)
+		}
+	}
+	for _, o := range d.Occurrences {
+		add(o)
+	}
+	for _, member := range d.Members {
+		for _, o := range member.Occurrences {
+			if o.Embedded {
+				add(o)
+			}
+		}
+	}
+	return out
+}
+
+// bases are the declarations among what a type embeds.
+func (x *Index) bases(d *model.Declaration) []*model.Declaration {
+	if !d.Kind().IsType() {
+		return nil
+	}
+	var out []*model.Declaration
+	for _, e := range x.embedded(d) {
+		if e.declaration != nil && e.declaration != d {
+			out = append(out, e.declaration)
+		}
+	}
+	return out
+}
+
+// implicit reports whether types of the language fulfil interfaces without saying so.
+func (x *Index) implicit(language string) bool {
+	end, ok := x.options.FrontEnds[language].(lang.Implicit)
+	return ok && end.ImplicitInterfaces()
+}

@@ -1,0 +1,324 @@
+package link
+
+import (
+	"strings"
+
+	"codrel/internal/model"
+)
+
+// Scope is where a reference stands. Every part may be nil: a README has none.
+type Scope struct {
+	Module      *model.Module
+	File        *model.Facts
+	Declaration *model.Declaration
+}
+
+// ScopeOf is the scope of the comment on a declaration.
+func ScopeOf(d *model.Declaration) Scope {
+	return Scope{Module: d.Module, File: d.Main().File, Declaration: d}
+}
+
+// Outcome tells how the resolution of a reference ended.
+type Outcome uint8
+
+// The outcomes.
+const (
+	Missing   Outcome = iota // nothing in the project has this name
+	Found                    // exactly one target on the nearest step
+	Ambiguous                // several on the nearest step
+	Beyond                   // in a module outside the project: it cannot be judged
+)
+
+// Result is what a reference resolved to.
+type Result struct {
+	Outcome    Outcome
+	Target     Target // of Found, and of Beyond where a pattern gives an address
+	Candidates []Target
+	// Partial is set where the first names were found and a later one was not:
+	// the reference is surely meant as one.
+	Partial bool
+}
+
+// How tells which steps a reference takes.
+type How uint8
+
+// The ways to resolve.
+const (
+	// Explicit references take every step, nearest first.
+	Explicit How = iota
+	// Bracketed references follow Go's own rule first: names of the package before members.
+	Bracketed
+	// Loose references are code spans: every step, but they are never wrong.
+	Loose
+)
+
+// Resolve finds what a reference means, from where it stands outwards: own
+// members, siblings, enclosing types, the module, what the file imports, the
+// library by qualified suffix, other libraries. The nearest step that finds
+// anything decides.
+func (x *Index) Resolve(from Scope, written string, how How) Result {
+	r := parseReference(written)
+	if r.module != "" {
+		if result, ok := x.byModulePath(from, r); ok {
+			return result
+		}
+		if how == Bracketed {
+			return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.module, strings.Join(r.names, "."))}}
+		}
+		r.names = r.afterSlashes()
+	}
+	for _, name := range r.names {
+		if name == "" {
+			return Result{}
+		}
+	}
+	partial := false
+	for _, step := range x.steps(from, how, len(r.names)) {
+		found, part, beyond := step(r.names)
+		if beyond != nil {
+			return Result{Outcome: Beyond, Target: *beyond}
+		}
+		partial = partial || part
+		found = x.fit(found, r)
+		switch {
+		case len(found) == 1:
+			return Result{Outcome: Found, Target: found[0]}
+		case len(found) > 1:
+			return Result{Outcome: Ambiguous, Candidates: found}
+		}
+	}
+	return Result{Partial: partial}
+}
+
+// fit drops targets that the form of the reference rules out: parentheses ask
+// for something that can be called.
+func (x *Index) fit(found []Target, r reference) []Target {
+	if !r.callable {
+		return found
+	}
+	kept := found[:0]
+	for _, t := range found {
+		if t.Declaration != nil && (t.Declaration.Kind().IsCallable() || t.Declaration.Kind().IsType()) {
+			kept = append(kept, t)
+		}
+	}
+	return kept
+}
+
+func (x *Index) byModulePath(from Scope, r reference) (Result, bool) {
+	var lib *model.Library
+	if from.Module != nil {
+		lib = from.Module.Library
+	}
+	m := x.module(lib, r.module)
+	if m == nil {
+		return Result{}, false
+	}
+	if len(r.names) == 0 {
+		return Result{Outcome: Found, Target: Target{Module: m}}, true
+	}
+	if d := x.path(m, r.names); d != nil {
+		return Result{Outcome: Found, Target: Target{Declaration: d}}, true
+	}
+	return Result{Partial: true}, true
+}
+
+// step looks for names in one place. partial says that the first name was found
+// and a later one was not; beyond is set where the place is outside the project.
+type step func(names []string) (found []Target, partial bool, beyond *Target)
+
+func (x *Index) steps(from Scope, how How, names int) []step {
+	if from.Module == nil {
+		return []step{x.modulesNamed(nil, nil), x.anywhere(nil)}
+	}
+	inside := func(names []string) ([]Target, bool, *Target) { return x.enclosing(from, names) }
+	module := func(names []string) ([]Target, bool, *Target) { return x.ofModule(from, names) }
+	imports := func(names []string) ([]Target, bool, *Target) { return x.ofImports(from, names) }
+	lib := from.Module.Library
+	steps := []step{inside, module, imports}
+	if how == Bracketed {
+		steps = []step{module, imports, inside}
+	}
+	steps = append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
+	if how != Bracketed && names > 1 || how == Explicit {
+		steps = append(steps, x.anywhere(lib), x.anywhere(nil))
+	}
+	return steps
+}
+
+// enclosing looks among the declaration's own members, then its siblings, then
+// those of each enclosing type.
+func (x *Index) enclosing(from Scope, names []string) ([]Target, bool, *Target) {
+	partial := false
+	for d, depth := from.Declaration, 0; d != nil && depth < 100; d, depth = d.Parent, depth+1 {
+		member := x.member(d, names[0])
+		if member == nil {
+			continue
+		}
+		if found := x.below(member, names[1:]); found != nil {
+			return []Target{{Declaration: found}}, false, nil
+		}
+		partial = true
+	}
+	return nil, partial, nil
+}
+
+func (x *Index) ofModule(from Scope, names []string) ([]Target, bool, *Target) {
+	first := x.bare(from.Module, from.File, names[0])
+	if first == nil {
+		return nil, false, nil
+	}
+	if d := x.below(first, names[1:]); d != nil {
+		return []Target{{Declaration: d}}, false, nil
+	}
+	return nil, !x.open(first, 0), nil
+}
+
+func (x *Index) ofImports(from Scope, names []string) ([]Target, bool, *Target) {
+	for _, i := range x.imports[from.File] {
+		if i.name != names[0] {
+			continue
+		}
+		if i.module == nil {
+			return nil, false, &Target{Address: x.outside(i.path, strings.Join(names[1:], "."))}
+		}
+		if len(names) == 1 {
+			return []Target{{Module: i.module}}, false, nil
+		}
+		if d := x.path(i.module, names[1:]); d != nil {
+			return []Target{{Declaration: d}}, false, nil
+		}
+		return nil, !x.openPath(i.module, names[1:]), nil
+	}
+	return nil, false, nil
+}
+
+// modulesNamed looks in the modules of only (or of all libraries but not) whose
+// path ends in the first name. Modules out of reach are not found this way.
+func (x *Index) modulesNamed(only, not *model.Library) step {
+	return func(names []string) (found []Target, partial bool, beyond *Target) {
+		for _, lib := range x.Project.Libraries {
+			if only != nil && lib != only || lib == not {
+				continue
+			}
+			for _, m := range lib.Modules {
+				if m.Name != names[0] && lastElement(m.Path) != names[0] || !x.ModuleInReach(m) {
+					continue
+				}
+				if len(names) == 1 {
+					found = append(found, Target{Module: m})
+					continue
+				}
+				if d := x.path(m, names[1:]); d != nil {
+					found = append(found, Target{Declaration: d})
+				} else {
+					partial = partial || !x.openPath(m, names[1:])
+				}
+			}
+		}
+		return found, partial, nil
+	}
+}
+
+// anywhere looks in every module that declares the first name at its top, among
+// what is in reach.
+func (x *Index) anywhere(only *model.Library) step {
+	return func(names []string) (found []Target, partial bool, beyond *Target) {
+		for _, m := range x.names()[names[0]] {
+			if only != nil && m.Library != only {
+				continue
+			}
+			d := x.path(m, names)
+			if x.InReach(d) {
+				found = append(found, Target{Declaration: d})
+			}
+			partial = partial || d == nil && !x.openPath(m, names)
+		}
+		return found, partial, nil
+	}
+}
+
+// path follows names down from the top of a module.
+func (x *Index) path(m *model.Module, names []string) *model.Declaration {
+	first := m.Lookup(names[0])
+	if first == nil {
+		return nil
+	}
+	return x.below(first, names[1:])
+}
+
+// below follows names down from a declaration.
+func (x *Index) below(d *model.Declaration, names []string) *model.Declaration {
+	for _, name := range names {
+		if d = x.member(d, name); d == nil {
+			return nil
+		}
+	}
+	return d
+}
+
+// member finds a member by name: the declaration's own, or one that it has
+// through what it embeds.
+func (x *Index) member(d *model.Declaration, name string) *model.Declaration {
+	if own := d.Member(name); own != nil {
+		return own
+	}
+	for _, base := range x.bases(d) {
+		if base == d {
+			continue
+		}
+		if promoted := x.promoted(base, name, 0); promoted != nil {
+			return promoted
+		}
+	}
+	return nil
+}
+
+func (x *Index) promoted(d *model.Declaration, name string, depth int) *model.Declaration {
+	if own := d.Member(name); own != nil || depth > 8 {
+		return own
+	}
+	for _, base := range x.bases(d) {
+		if promoted := x.promoted(base, name, depth+1); promoted != nil {
+			return promoted
+		}
+	}
+	return nil
+}
+
+// openPath reports whether a missing last name may yet exist outside the project.
+func (x *Index) openPath(m *model.Module, names []string) bool {
+	first := m.Lookup(names[0])
+	return len(names) > 1 && first != nil && x.open(first, 0)
+}
+
+// open reports whether the declaration may have members that cannot be seen: it
+// embeds or renames something outside the project.
+func (x *Index) open(d *model.Declaration, depth int) bool {
+	if depth > 8 {
+		return true
+	}
+	for _, o := range d.Occurrences {
+		if o.Kind == model.KindType && hasTypeToken(o.Signature) {
+			return true
+		}
+	}
+	all := x.embedded(d)
+	for _, e := range all {
+		if e.declaration == nil || x.open(e.declaration, depth+1) {
+			return true
+		}
+	}
+	return false
+}
+
+func hasTypeToken(tokens []model.Token) bool {
+	for _, t := range tokens {
+		if t.Kind == model.TokenType && (strings.Contains(t.Text, ".") || isUpper(t.Text)) {
+			return true
+		}
+	}
+	return false
+}
+
+func isUpper(s string) bool { return s != "" && s[0] >= 'A' && s[0] <= 'Z' }

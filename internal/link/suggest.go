@@ -1,0 +1,155 @@
+package link
+
+import (
+	"slices"
+	"strings"
+
+	"codrel/internal/model"
+	"codrel/internal/nearest"
+)
+
+// Near finds what a reference that means nothing was probably meant to be, and
+// writes it in the form that the reference has, or "". It never suggests what
+// is out of reach. It compares with many names: ask it for findings only.
+func (x *Index) Near(from Scope, written string) string {
+	r := parseReference(written)
+	if r.module != "" {
+		if m := x.module(nil, r.module); m != nil && len(r.names) > 0 {
+			return x.nearIn(m, r.module+".", r.names)
+		}
+		return ""
+	}
+	if from.Module == nil {
+		return x.nearAnywhere(r.names)
+	}
+	// The part that resolves stays as it was written; the first name that does
+	// not is replaced.
+	for d, depth := from.Declaration, 0; d != nil && depth < 100; d, depth = d.Parent, depth+1 {
+		if member := x.member(d, r.names[0]); member != nil {
+			return x.nearMember(member, r.names[0], r.names[1:])
+		}
+	}
+	if first := x.bare(from.Module, from.File, r.names[0]); first != nil {
+		return x.nearMember(first, r.names[0], r.names[1:])
+	}
+	for _, i := range x.imports[from.File] {
+		if i.name == r.names[0] && i.module != nil && len(r.names) > 1 {
+			return x.nearIn(i.module, i.name+".", r.names[1:])
+		}
+	}
+	if near := x.nearIn(from.Module, "", r.names); near != "" {
+		return near
+	}
+	if from.Declaration != nil {
+		if near := x.nearSibling(from.Declaration, r.names); near != "" {
+			return near
+		}
+	}
+	if len(r.names) > 1 {
+		return x.nearAnywhere(r.names)
+	}
+	return ""
+}
+
+func (x *Index) nearSibling(d *model.Declaration, names []string) string {
+	if len(names) != 1 {
+		return ""
+	}
+	owner := d
+	if d.Parent != nil {
+		owner = d.Parent
+	}
+	return nearest.Word(names[0], x.shownNames(owner.Members))
+}
+
+// nearMember replaces the first of names that is no member of d.
+func (x *Index) nearMember(d *model.Declaration, prefix string, names []string) string {
+	for i, name := range names {
+		next := x.member(d, name)
+		if next == nil {
+			word := nearest.Word(name, x.shownNames(d.Members))
+			if word == "" {
+				return ""
+			}
+			return strings.Join(append([]string{prefix, word}, names[i+1:]...), ".")
+		}
+		d, prefix = next, prefix+"."+name
+	}
+	return ""
+}
+
+// nearIn looks for the first name among those of a module, and for later ones
+// among the members of what the first is close to.
+func (x *Index) nearIn(m *model.Module, prefix string, names []string) string {
+	if first := m.Lookup(names[0]); first != nil {
+		return x.nearMember(first, prefix+names[0], names[1:])
+	}
+	word := nearest.Word(names[0], x.shownNames(m.Top))
+	if word == "" {
+		return ""
+	}
+	d := m.Lookup(word)
+	if len(names) > 1 && x.below(d, names[1:]) == nil {
+		return ""
+	}
+	return prefix + strings.Join(append([]string{word}, names[1:]...), ".")
+}
+
+// nearAnywhere compares with the names of all modules: a last resort, taken
+// only for references that name more than one thing or stand in no module.
+func (x *Index) nearAnywhere(names []string) string {
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if x.ModuleInReach(m) && m.Name == names[0] && len(names) > 1 {
+				if near := x.nearIn(m, names[0]+".", names[1:]); near != "" {
+					return near
+				}
+			}
+		}
+	}
+	tops, first := x.tops(), names[0]
+	if _, known := slices.BinarySearch(tops, first); !known {
+		if first = nearest.Word(first, tops); first == "" {
+			return ""
+		}
+	}
+	for _, m := range x.names()[first] {
+		if len(names) == 1 {
+			return first
+		}
+		d := m.Lookup(first)
+		if x.below(d, names[1:]) != nil {
+			return strings.Join(append([]string{first}, names[1:]...), ".")
+		}
+		if near := x.nearMember(d, first, names[1:]); near != "" {
+			return near
+		}
+	}
+	return ""
+}
+
+func (x *Index) shownNames(list []*model.Declaration) []string {
+	names := make([]string, 0, len(list))
+	for _, d := range list {
+		if x.InReach(d) {
+			names = append(names, d.Name)
+		}
+	}
+	slices.Sort(names)
+	return slices.Compact(names)
+}
+
+// topNamesInReach are the names at the top of any module that are in reach, sorted.
+func (x *Index) topNamesInReach() []string {
+	var tops []string
+	for name, modules := range x.names() {
+		for _, m := range modules {
+			if x.InReach(m.Lookup(name)) {
+				tops = append(tops, name)
+				break
+			}
+		}
+	}
+	slices.Sort(tops)
+	return tops
+}

@@ -1,0 +1,132 @@
+package model
+
+import (
+	"codrel/internal/finding"
+	"codrel/internal/source"
+)
+
+// Facts are what one file says, read by a front end without a look at any other file.
+type Facts struct {
+	Path     string // from the project's root, with "/"
+	Language string
+	Text     string // decoded; all strings of the facts are parts of it
+	Lines    source.Lines
+
+	Package    string // the name the file itself gives its module, as a Go package clause does
+	Role       Role
+	Generated  bool     // carries the usual header line of generated code
+	Standalone bool     // a program of its own beside its folder's module, as Go's "//go:build ignore"
+	Conditions []string // under which the file is compiled at all
+
+	ModuleDoc   *Doc        // the comment on the module, where this file has it
+	ModuleSpan  source.Span // of the module's name in this file
+	Directives  []Directive // beside the module's name
+	Occurrences []Occurrence
+	Imports     []Import
+	Stray       []Stray
+	Empty       []source.Span     // attached comments without a word
+	Problems    []finding.Finding // what could not be read
+}
+
+// Position is the place of an offset as people count it.
+func (f *Facts) Position(offset int32) source.Position { return f.Lines.Position(offset) }
+
+// Place makes a finding's place of a span of this file.
+func (f *Facts) Place(span source.Span) finding.Place {
+	return finding.Place{File: f.Path, Span: span, At: f.Lines.Position(span.Start)}
+}
+
+// Occurrence is one place where something is declared, with what that place says of it.
+type Occurrence struct {
+	Kind       Kind
+	Visibility Visibility // its own, as written; see [Declaration.Visibility] for the effective one
+	Variadic   bool       // the last parameter takes any number of arguments
+	Embedded   bool       // a field that embeds a type
+	Deprecated bool
+	Line       int32 // of the name, from 1
+	Parent     int32 // index in Facts.Occurrences of the enclosing declaration, or -1
+	Name       string
+	Scope      string // enclosing names joined by "."
+	NameSpan   source.Span
+	Span       source.Span // the declaration whole, without its comment
+	Signature  []Token
+	Callable   *Callable // nil where it takes no parameters
+	TypeParams []Param
+	Bases      []Base
+	Receiver   []Token // of a method: the type it is declared on
+	Doc        *Doc    // its own doc comment, or nil
+	GroupDoc   *Doc    // the comment on the group it is declared in, where that is not its own
+	Directives []Directive
+}
+
+// Callable is the part of an occurrence that only callables have.
+type Callable struct {
+	Params  []Param
+	Results []Param
+}
+
+// Param is a parameter, a result or a type parameter.
+type Param struct {
+	Name     string // as written; the language's word for "unnamed" where it has none
+	Type     []Token
+	Variadic bool
+}
+
+// Base is a type that a declaration embeds, extends or implements by its own words.
+type Base struct {
+	Type []Token
+	Span source.Span
+}
+
+// TokenKind tells how a token of a signature is drawn and whether it can link.
+type TokenKind uint8
+
+// The kinds of signature tokens.
+const (
+	TokenPunctuation TokenKind = iota // with the spaces around it
+	TokenKeyword
+	TokenName      // the declared name itself
+	TokenType      // names a type, maybe qualified
+	TokenParameter // names a parameter or result
+	TokenTypeParam // names a type parameter
+	TokenLiteral
+	TokenField // names a field or method inside a type literal
+	TokenValue // names a value
+)
+
+// Token is one piece of a signature. The pieces in a row are the signature as it reads.
+type Token struct {
+	Kind TokenKind
+	Text string
+}
+
+// Doc is one doc comment, without its markers. Line i of Text, counted from 0,
+// stands at Lines[i] of the file, so that every offset of Text has its place.
+type Doc struct {
+	Text  string // lines joined by "\n"
+	Lines []source.Span
+	Span  source.Span // of the comment with its markers
+}
+
+// Import is one import of a file.
+type Import struct {
+	Name    string // the local name as written, or ""
+	Assumed string // the local name where none is written and the module is unknown
+	Path    string
+	Span    source.Span
+}
+
+// Stray is a comment that reads like a doc comment and is attached to nothing.
+type Stray struct {
+	Span    source.Span
+	Name    string // what it seems to describe
+	Because string // why it is not attached, as a message form's name
+}
+
+// Directive is a comment line "codrel: ..." beside a declaration.
+type Directive struct {
+	Verb   string // "let", "hide", "part", "words", or what stood there
+	Object string // the rule of "let", the rest of the line otherwise
+	Reason string
+	Span   source.Span
+}

@@ -1,0 +1,181 @@
+package model
+
+import (
+	"strings"
+
+	"codrel/internal/source"
+)
+
+// Project is everything that one run reads.
+type Project struct {
+	Name      string
+	Version   string
+	Home      *Page // the README, or nil
+	Libraries []*Library
+}
+
+// Page is a text by the maintainer, such as the README.
+type Page struct {
+	Path  string // from the project's root
+	Text  string
+	Lines source.Lines
+}
+
+// Library is one tree of source in one language.
+type Library struct {
+	Name     string // unique in the project
+	Language string
+	Root     string // folder from the project's root, "." for the root itself
+	Prefix   string // the module path of its root folder, "" where paths start at the root
+	Version  string // the language's own version of it, where its files say one
+	Modules  []*Module
+	Tests    []*Module // what its test files declare
+	Files    []*Facts  // code, then tests, each in the order of paths
+}
+
+// Module is a language's unit of naming.
+type Module struct {
+	Library  *Library
+	Path     string // the language's own name for it: a Go import path, a Python dotted name
+	Name     string // the short name users write before a dot
+	Role     Role
+	Internal bool // its language keeps it from outside users as a whole
+	Files    []*Facts
+	Doc      []DocOf // the comments on the module, one for each file that has one
+	Top      []*Declaration
+	byPath   map[nameKey]*Declaration
+	all      []Declaration
+}
+
+// DocOf is a doc comment and the file it stands in.
+type DocOf struct {
+	Doc  *Doc
+	File *Facts
+}
+
+type nameKey struct{ scope, name string }
+
+// Declaration is a thing with a name, made of the places that declare it.
+type Declaration struct {
+	Module      *Module
+	Parent      *Declaration // the enclosing declaration, or nil
+	Members     []*Declaration
+	Name        string
+	Scope       string // enclosing names joined by "."
+	Occurrences []At   // in the order of files and lines; len > 0
+	Visibility  Visibility
+	Primary     int // index of the occurrence that speaks for it: the first with a comment, else the first
+	Hidden      bool
+}
+
+// At is an occurrence and the file it stands in.
+type At struct {
+	*Occurrence
+	File *Facts
+}
+
+// NewModule makes a module with room for n declarations.
+func NewModule(library *Library, path string, n int) *Module {
+	return &Module{Library: library, Path: path, all: make([]Declaration, 0, n), byPath: make(map[nameKey]*Declaration, n)}
+}
+
+// Declare returns the declaration of this scope and name, making it where it is new.
+// No more declarations may be made than the module was given room for: their
+// addresses must not move.
+func (m *Module) Declare(scope, name string) *Declaration {
+	key := nameKey{scope, name}
+	if d := m.byPath[key]; d != nil {
+		return d
+	}
+	if len(m.all) == cap(m.all) {
+		panic("model: module " + m.Path + " has more declarations than it was made for")
+	}
+	m.all = append(m.all, Declaration{Module: m, Name: name, Scope: scope})
+	d := &m.all[len(m.all)-1]
+	m.byPath[key] = d
+	return d
+}
+
+// Lookup finds the declaration with this path below the module, such as "Berth.Assign", or nil.
+func (m *Module) Lookup(path string) *Declaration {
+	scope, name := "", path
+	if i := strings.LastIndexByte(path, '.'); i >= 0 {
+		scope, name = path[:i], path[i+1:]
+	}
+	return m.byPath[nameKey{scope, name}]
+}
+
+// Declarations are all declarations of the module at any depth, in the order
+// they were first met.
+func (m *Module) Declarations(yield func(*Declaration) bool) {
+	for i := range m.all {
+		if !yield(&m.all[i]) {
+			return
+		}
+	}
+}
+
+// Count is the number of declarations at any depth.
+func (m *Module) Count() int { return len(m.all) }
+
+// ID names the module in the project: "library/path".
+func (m *Module) ID() string { return m.Library.Name + "/" + m.Path }
+
+// Main is the occurrence that speaks for the declaration.
+func (d *Declaration) Main() At { return d.Occurrences[d.Primary] }
+
+// Kind is what the declaration is.
+func (d *Declaration) Kind() Kind { return d.Occurrences[d.Primary].Kind }
+
+// Path is the name with the enclosing names before it, such as "Berth.Assign".
+func (d *Declaration) Path() string {
+	if d.Scope == "" {
+		return d.Name
+	}
+	return d.Scope + "." + d.Name
+}
+
+// ID names the declaration for good: "library/module#Path.Of.Name". It depends
+// on the declaration alone, never on its neighbours.
+func (d *Declaration) ID() string { return d.Module.ID() + "#" + d.Path() }
+
+// Doc is the declaration's own doc comment and the file it stands in, or nil.
+func (d *Declaration) Doc() (*Doc, *Facts) {
+	at := d.Main()
+	return at.Doc, at.File
+}
+
+// Documented reports whether the declaration, or the group it is declared in, has a comment.
+func (d *Declaration) Documented() bool {
+	for _, o := range d.Occurrences {
+		if o.Doc != nil || o.GroupDoc != nil {
+			return true
+		}
+	}
+	return false
+}
+
+// Deprecated reports whether any occurrence says so.
+func (d *Declaration) Deprecated() bool {
+	for _, o := range d.Occurrences {
+		if o.Deprecated {
+			return true
+		}
+	}
+	return false
+}
+
+// Member finds a member by its name, or nil.
+func (d *Declaration) Member(name string) *Declaration {
+	return d.Module.byPath[nameKey{d.Path(), name}]
+}
+
+// Generated reports whether every occurrence stands in generated code.
+func (d *Declaration) Generated() bool {
+	for _, o := range d.Occurrences {
+		if !o.File.Generated {
+			return false
+		}
+	}
+	return true
+}

@@ -1,0 +1,75 @@
+// Package nearest finds the known word that a wrong one was probably meant to
+// be, for "did you mean". It knows words only.
+package nearest
+
+import (
+	"strings"
+	"unicode/utf8"
+)
+
+// Word is the candidate closest to word, or "" where none is close enough: as
+// many slips as a third of the letters, at least one. A difference in case
+// alone always counts as close. Of equals the first candidate wins.
+func Word(word string, candidates []string) string {
+	best, bestDistance := "", limit(word)+1
+	for _, c := range candidates {
+		if c == word {
+			continue
+		}
+		d := Distance(strings.ToLower(word), strings.ToLower(c), bestDistance)
+		if d < bestDistance {
+			best, bestDistance = c, d
+		}
+	}
+	return best
+}
+
+func limit(word string) int { return max(1, utf8.RuneCountInString(word)/3) }
+
+// Close reports whether b could be a slip for a.
+func Close(a, b string) bool {
+	most := limit(a)
+	return Distance(strings.ToLower(a), strings.ToLower(b), most+1) <= most
+}
+
+// Distance counts the single-letter slips between a and b: a letter left out,
+// put in, changed, or two neighbours swapped (optimal string alignment). It
+// gives up and returns most as soon as the distance is known to reach it.
+func Distance(a, b string, most int) int {
+	x, y := []rune(a), []rune(b)
+	if abs(len(x)-len(y)) >= most {
+		return most
+	}
+	before, last, row := make([]int, len(y)+1), make([]int, len(y)+1), make([]int, len(y)+1)
+	for j := range last {
+		last[j] = j
+	}
+	for i := 1; i <= len(x); i++ {
+		row[0] = i
+		least := i
+		for j := 1; j <= len(y); j++ {
+			cost := 1
+			if x[i-1] == y[j-1] {
+				cost = 0
+			}
+			d := min(row[j-1]+1, last[j]+1, last[j-1]+cost)
+			if i > 1 && j > 1 && x[i-1] == y[j-2] && x[i-2] == y[j-1] {
+				d = min(d, before[j-2]+1)
+			}
+			row[j] = d
+			least = min(least, d)
+		}
+		if least >= most {
+			return most
+		}
+		before, last, row = last, row, before
+	}
+	return min(last[len(y)], most)
+}
+
+func abs(n int) int {
+	if n < 0 {
+		return -n
+	}
+	return n
+}

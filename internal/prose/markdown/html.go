@@ -1,0 +1,123 @@
+package markdown
+
+import (
+	"strings"
+
+	"golang.org/x/net/html"
+	"golang.org/x/net/html/atom"
+
+	"codrel/internal/prose"
+)
+
+// This file turns raw HTML into nodes of the tree. Elements that are not named
+// here vanish and leave their text; scripts, styles and frames leave nothing.
+
+func fromHTML(raw string) []prose.Node {
+	body := &html.Node{Type: html.ElementNode, DataAtom: atom.Body, Data: "body"}
+	nodes, err := html.ParseFragment(strings.NewReader(raw), body)
+	if err != nil {
+		return nil
+	}
+	var out []prose.Node
+	for _, n := range nodes {
+		out = append(out, htmlNode(n, 0)...)
+	}
+	return paragraphs(out)
+}
+
+// paragraphs wraps what stands in a line, so that blocks hold only blocks.
+func paragraphs(nodes []prose.Node) []prose.Node {
+	var out, line []prose.Node
+	flush := func() {
+		if prose.Plain(line) != "" || hasImage(line) {
+			out = append(out, prose.Node{Kind: prose.Paragraph, Children: line})
+		}
+		line = nil
+	}
+	for _, n := range nodes {
+		if n.Kind.Inline() {
+			line = append(line, n)
+			continue
+		}
+		flush()
+		out = append(out, n)
+	}
+	flush()
+	return out
+}
+
+func hasImage(nodes []prose.Node) bool {
+	found := false
+	prose.Walk(nodes, func(n *prose.Node) bool {
+		found = found || n.Kind == prose.Image
+		return !found
+	})
+	return found
+}
+
+func htmlChildren(n *html.Node, depth int) []prose.Node {
+	var out []prose.Node
+	for c := n.FirstChild; c != nil; c = c.NextSibling {
+		out = append(out, htmlNode(c, depth+1)...)
+	}
+	return out
+}
+
+func htmlNode(n *html.Node, depth int) []prose.Node {
+	if depth > deepest {
+		return nil
+	}
+	if n.Type == html.TextNode {
+		return []prose.Node{{Kind: prose.Text, Text: n.Data}}
+	}
+	if n.Type != html.ElementNode {
+		return nil
+	}
+	inside := func() []prose.Node { return htmlChildren(n, depth) }
+	wrap := func(kind prose.Kind) []prose.Node { return []prose.Node{{Kind: kind, Children: inside()}} }
+	block := func(kind prose.Kind) []prose.Node {
+		return []prose.Node{{Kind: kind, Children: paragraphs(inside())}}
+	}
+	switch n.DataAtom {
+	case atom.Script, atom.Style, atom.Iframe, atom.Object, atom.Embed, atom.Template, atom.Svg, atom.Math, atom.Form, atom.Input, atom.Noscript:
+		return nil
+	case atom.P, atom.Div, atom.Center, atom.Details, atom.Summary, atom.Section:
+		return paragraphs(inside())
+	case atom.H1, atom.H2, atom.H3, atom.H4, atom.H5, atom.H6:
+		return []prose.Node{{Kind: prose.Heading, Level: uint16(n.Data[1] - '0'), Children: inside()}}
+	case atom.B, atom.Strong:
+		return wrap(prose.Strong)
+	case atom.I, atom.Em:
+		return wrap(prose.Emphasis)
+	case atom.Code, atom.Kbd, atom.Samp, atom.Tt:
+		return []prose.Node{{Kind: prose.Code, Text: prose.Plain(inside())}}
+	case atom.Pre:
+		return []prose.Node{{Kind: prose.CodeBlock, Text: prose.Plain(inside())}}
+	case atom.Ul:
+		return block(prose.List)
+	case atom.Ol:
+		return []prose.Node{{Kind: prose.List, Level: 1, Children: paragraphs(inside())}}
+	case atom.Li:
+		return block(prose.Item)
+	case atom.Blockquote:
+		return block(prose.Quote)
+	case atom.Br:
+		return []prose.Node{{Kind: prose.Break}}
+	case atom.Hr:
+		return []prose.Node{{Kind: prose.Ruler}}
+	case atom.A:
+		return Target(attribute(n, "href"), inside())
+	case atom.Img:
+		return image(attribute(n, "src"), []prose.Node{{Kind: prose.Text, Text: attribute(n, "alt")}})
+	}
+	return inside()
+}
+
+func attribute(n *html.Node, name string) string {
+	for _, a := range n.Attr {
+		if a.Key == name {
+			return a.Val
+		}
+	}
+	return ""
+}

@@ -1,0 +1,215 @@
+// Package markdown turns CommonMark with tables into the prose tree. It alone
+// imports goldmark.
+//
+// Raw HTML never comes through: what it says in harmless elements becomes nodes
+// of the tree, the rest is left out. Addresses are filtered here, and "ref:"
+// links become references that must resolve.
+package markdown
+
+import (
+	"strings"
+
+	"github.com/yuin/goldmark"
+	"github.com/yuin/goldmark/ast"
+	"github.com/yuin/goldmark/extension"
+	extast "github.com/yuin/goldmark/extension/ast"
+	"github.com/yuin/goldmark/text"
+
+	"codrel/internal/prose"
+	"codrel/internal/source"
+)
+
+var parser = goldmark.New(goldmark.WithExtensions(extension.Table, extension.Strikethrough)).Parser()
+
+// deepest is how deep the tree may nest; what lies deeper is left out, since
+// every later stage climbs through it.
+const deepest = 200
+
+// Parse reads a text. Spans are those of the text.
+func Parse(src string) []prose.Node {
+	c := converter{src: []byte(src)}
+	return c.children(parser.Parse(text.NewReader(c.src)), 0)
+}
+
+// Title is the text of the first heading among the nodes, and the nodes without
+// it where nothing but it stands before; ok is false where there is no heading.
+func Title(nodes []prose.Node) (title string, rest []prose.Node, ok bool) {
+	for i := range nodes {
+		if nodes[i].Kind != prose.Heading {
+			continue
+		}
+		title = prose.Plain(nodes[i].Children)
+		if i == 0 {
+			return title, nodes[1:], true
+		}
+		return title, nodes, true
+	}
+	return "", nodes, false
+}
+
+type converter struct {
+	src []byte
+}
+
+func (c *converter) children(n ast.Node, depth int) []prose.Node {
+	if depth > deepest {
+		return nil
+	}
+	var out []prose.Node
+	for child := n.FirstChild(); child != nil; child = child.NextSibling() {
+		out = c.node(out, child, depth)
+	}
+	return out
+}
+
+// node appends what one node of the parser becomes.
+func (c *converter) node(out []prose.Node, n ast.Node, depth int) []prose.Node {
+	inside := func() []prose.Node { return c.children(n, depth+1) }
+	switch n := n.(type) {
+	case *ast.Paragraph, *ast.TextBlock:
+		return append(out, prose.Node{Kind: prose.Paragraph, Span: blockSpan(n), Children: inside()})
+	case *ast.Heading:
+		return append(out, prose.Node{Kind: prose.Heading, Level: uint16(n.Level), Span: blockSpan(n), Children: inside()})
+	case *ast.FencedCodeBlock:
+		info := ""
+		if n.Info != nil {
+			info = string(n.Info.Segment.Value(c.src))
+		}
+		return append(out, prose.Node{Kind: prose.CodeBlock, Info: info, Text: c.code(n), Span: blockSpan(n)})
+	case *ast.CodeBlock:
+		return append(out, prose.Node{Kind: prose.CodeBlock, Text: c.code(n), Span: blockSpan(n)})
+	case *ast.List:
+		list := prose.Node{Kind: prose.List, Loose: !n.IsTight, Children: inside()}
+		if n.IsOrdered() {
+			list.Level = uint16(max(1, min(n.Start, 65535)))
+		}
+		return append(out, list)
+	case *ast.ListItem:
+		return append(out, prose.Node{Kind: prose.Item, Children: inside()})
+	case *ast.Blockquote:
+		return append(out, prose.Node{Kind: prose.Quote, Children: inside()})
+	case *ast.ThematicBreak:
+		return append(out, prose.Node{Kind: prose.Ruler})
+	case *ast.HTMLBlock:
+		return append(out, fromHTML(c.code(n)+string(c.closure(n)))...)
+	case *extast.Table:
+		return append(out, prose.Node{Kind: prose.Table, Children: inside()})
+	case *extast.TableHeader:
+		return append(out, prose.Node{Kind: prose.Row, Level: 1, Children: inside()})
+	case *extast.TableRow:
+		return append(out, prose.Node{Kind: prose.Row, Children: inside()})
+	case *extast.TableCell:
+		return append(out, prose.Node{Kind: prose.Cell, Children: inside()})
+	default:
+		return c.inline(out, n, inside)
+	}
+}
+
+func (c *converter) inline(out []prose.Node, n ast.Node, inside func() []prose.Node) []prose.Node {
+	switch n := n.(type) {
+	case *ast.Text:
+		span := source.NewSpan(n.Segment.Start, n.Segment.Stop)
+		out = append(out, prose.Node{Kind: prose.Text, Text: string(n.Segment.Value(c.src)), Span: span})
+		switch {
+		case n.HardLineBreak():
+			out = append(out, prose.Node{Kind: prose.Break, Span: span})
+		case n.SoftLineBreak():
+			out[len(out)-1].Text += "\n"
+		}
+		return out
+	case *ast.String:
+		return append(out, prose.Node{Kind: prose.Text, Text: string(n.Value)})
+	case *ast.CodeSpan:
+		children := inside()
+		return append(out, prose.Node{Kind: prose.Code, Text: strings.ReplaceAll(prose.Plain(children), "\n", " "), Span: cover(children)})
+	case *ast.Emphasis:
+		kind := prose.Emphasis
+		if n.Level > 1 {
+			kind = prose.Strong
+		}
+		children := inside()
+		return append(out, prose.Node{Kind: kind, Children: children, Span: cover(children)})
+	case *extast.Strikethrough:
+		children := inside()
+		return append(out, prose.Node{Kind: prose.Struck, Children: children, Span: cover(children)})
+	case *ast.Link:
+		return append(out, Target(string(n.Destination), inside())...)
+	case *ast.Image:
+		return append(out, image(string(n.Destination), inside())...)
+	case *ast.AutoLink:
+		return append(out, c.autoLink(n)...)
+	case *ast.RawHTML:
+		if raw := strings.ToLower(string(n.Segments.Value(c.src))); strings.HasPrefix(raw, "<br") {
+			return append(out, prose.Node{Kind: prose.Break})
+		}
+		return out
+	}
+	return append(out, inside()...)
+}
+
+// Target makes the node of a link with this address: a reference where it
+// begins with "ref:", and only the shown text where the address is not allowed.
+func Target(address string, shown []prose.Node) []prose.Node {
+	if name, ok := strings.CutPrefix(address, "ref:"); ok {
+		return []prose.Node{{Kind: prose.Reference, Strict: true, Target: name, Children: shown, Span: cover(shown)}}
+	}
+	if !prose.AllowedAddress(address) {
+		return shown
+	}
+	return []prose.Node{{Kind: prose.Link, Target: address, Children: shown, Span: cover(shown)}}
+}
+
+func image(address string, alternative []prose.Node) []prose.Node {
+	if !prose.AllowedAddress(address) {
+		return alternative
+	}
+	return []prose.Node{{Kind: prose.Image, Target: address, Children: alternative, Span: cover(alternative)}}
+}
+
+func (c *converter) autoLink(n *ast.AutoLink) []prose.Node {
+	address := string(n.URL(c.src))
+	label := string(n.Label(c.src))
+	shown := prose.Node{Kind: prose.Text, Text: label}
+	if i := strings.Index(string(c.src), "<"+label+">"); i >= 0 {
+		shown.Span = source.NewSpan(i+1, i+1+len(label))
+	}
+	if name, ok := strings.CutPrefix(address, "ref:"); ok {
+		shown = prose.Node{Kind: prose.Code, Text: name, Span: shown.Span}
+	} else if n.AutoLinkType == ast.AutoLinkEmail {
+		address = "mailto:" + address
+	}
+	return Target(address, []prose.Node{shown})
+}
+
+func (c *converter) code(n ast.Node) string {
+	var b strings.Builder
+	lines := n.Lines()
+	for i := range lines.Len() {
+		segment := lines.At(i)
+		b.Write(segment.Value(c.src))
+	}
+	return strings.TrimSuffix(b.String(), "\n")
+}
+
+func (c *converter) closure(n *ast.HTMLBlock) []byte {
+	if !n.HasClosure() {
+		return nil
+	}
+	return n.ClosureLine.Value(c.src)
+}
+
+func blockSpan(n ast.Node) source.Span {
+	lines := n.Lines()
+	if lines == nil || lines.Len() == 0 {
+		return source.Span{}
+	}
+	return source.NewSpan(lines.At(0).Start, lines.At(lines.Len()-1).Stop)
+}
+
+// cover is the span from the first to the last of the nodes.
+func cover(nodes []prose.Node) source.Span {
+	if len(nodes) == 0 {
+		return source.Span{}
+	}
+	return source.Span{Start: nodes[0].Span.Start, End: max(nodes[0].Span.Start, nodes[len(nodes)-1].Span.End)}
+}

@@ -1,0 +1,165 @@
+// Package prose owns the rich-text tree that all doc text becomes, whatever
+// dialect it was written in.
+//
+// The tree is plain data with a byte span on every node, so that a finding or a
+// fix points exactly. References are kept as written: resolving them is the
+// linker's work, drawing them a renderer's. Only package markdown below this
+// one imports a Markdown library.
+package prose
+
+import (
+	"strings"
+
+	"codrel/internal/source"
+)
+
+// Kind tells what a node is.
+type Kind uint8
+
+// Blocks come first, then what stands in a line.
+const (
+	Paragraph Kind = iota
+	Heading        // Level 1 to 6
+	CodeBlock      // Text is the code, Info the fence's words
+	List           // Level 0: bullets; else the first number
+	Item           // of a List
+	Quote
+	Table // of Rows
+	Row   // of Cells; Level 1 in the head
+	Cell
+	Ruler
+
+	Text
+	Emphasis
+	Strong
+	Struck
+	Code      // Text is the code
+	Link      // Target is an address
+	Reference // Target names a declaration; children are the shown text
+	Image     // Target is an address, children the alternative text
+	Break     // a forced line break
+)
+
+// Inline reports whether nodes of this kind stand in a line of text.
+func (k Kind) Inline() bool { return k >= Text }
+
+// Node is one node of the tree.
+type Node struct {
+	Kind     Kind
+	Level    uint16
+	Strict   bool // of a Reference: one that does not resolve is a finding
+	Loose    bool // of a List: items are separated by blank lines
+	Span     source.Span
+	Text     string // of Text, Code and CodeBlock
+	Info     string // of a CodeBlock: the fence's words
+	Target   string // of Link, Image and Reference
+	Children []Node
+}
+
+// Walk calls visit for every node of the list, parents first. Where visit
+// returns false, the node's children are passed over.
+func Walk(nodes []Node, visit func(*Node) bool) {
+	for i := range nodes {
+		if visit(&nodes[i]) {
+			Walk(nodes[i].Children, visit)
+		}
+	}
+}
+
+// Plain is the text of the nodes without any markup, blocks separated by a space.
+func Plain(nodes []Node) string {
+	var b strings.Builder
+	plain(&b, nodes)
+	return strings.TrimSpace(b.String())
+}
+
+func plain(b *strings.Builder, nodes []Node) {
+	for i := range nodes {
+		n := &nodes[i]
+		if !n.Kind.Inline() && b.Len() > 0 {
+			b.WriteByte(' ')
+		}
+		if n.Kind == Break {
+			b.WriteByte(' ')
+		}
+		b.WriteString(n.Text)
+		plain(b, n.Children)
+	}
+}
+
+// Summary is the first sentence of the first paragraph, as a list of inline
+// nodes, for overviews and search.
+func Summary(nodes []Node) []Node {
+	for i := range nodes {
+		if nodes[i].Kind == Paragraph {
+			out, _ := sentence(nodes[i].Children, nil)
+			return out
+		}
+	}
+	return nil
+}
+
+// sentence copies nodes up to the end of the first sentence and reports whether it came.
+func sentence(nodes, out []Node) ([]Node, bool) {
+	for i := range nodes {
+		n := nodes[i]
+		switch {
+		case n.Kind == Text:
+			if end := sentenceEnd(n.Text, i == len(nodes)-1); end >= 0 {
+				n.Text = n.Text[:end]
+				return append(out, n), true
+			}
+		case n.Kind == Emphasis || n.Kind == Strong:
+			inner, done := sentence(n.Children, nil)
+			if done {
+				n.Children = inner
+				return append(out, n), true
+			}
+		}
+		out = append(out, n)
+	}
+	return out, false
+}
+
+// sentenceEnd is the offset behind the first full stop that ends a sentence, or
+// -1. A stop counts where white space and then no small letter follows, and
+// where the word before it is not a usual abbreviation or a single capital.
+func sentenceEnd(s string, last bool) int {
+	for i := 0; i < len(s); i++ {
+		c := s[i]
+		if strings.HasPrefix(s[i:], "。") {
+			return i + len("。")
+		}
+		if c != '.' && c != '!' && c != '?' {
+			continue
+		}
+		rest := s[i+1:]
+		if rest == "" {
+			if last {
+				return i + 1
+			}
+			return -1
+		}
+		if rest[0] != ' ' && rest[0] != '\n' {
+			continue
+		}
+		next := strings.TrimLeft(rest, " \n")
+		if next != "" && next[0] >= 'a' && next[0] <= 'z' {
+			continue
+		}
+		if c == '.' && abbreviated(s[:i]) {
+			continue
+		}
+		return i + 1
+	}
+	return -1
+}
+
+func abbreviated(before string) bool {
+	word := before[strings.LastIndexAny(before, " \n(")+1:]
+	switch word {
+	case "e.g", "i.e", "etc", "cf", "vs", "Dr", "Mr", "Mrs", "No", "Sec", "sec", "fig", "Fig", "resp", "approx":
+		return true
+	}
+	return len(word) == 1 && word[0] >= 'A' && word[0] <= 'Z' && len(before) > 1
+}

@@ -1,0 +1,245 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"codrel/internal/model"
+)
+
+// Addresses are pure functions of what they lead to: nothing moves because a
+// neighbour came or went. They are safe on file systems that fold case or
+// reserve names, so names that could clash are marked by their spelling alone.
+
+// Library is the address of a library's page.
+func Library(lib *model.Library) string { return "reference/" + segment(lib.Name) + "/index.html" }
+
+// Module is the address of a module's page.
+func Module(m *model.Module) string { return moduleFolder(m) + "/index.html" }
+
+func moduleFolder(m *model.Module) string {
+	var b strings.Builder
+	b.WriteString("reference/" + segment(m.Library.Name))
+	for part := range strings.SplitSeq(m.Path, "/") {
+		b.WriteString("/" + segment(part))
+	}
+	return b.String()
+}
+
+// PageOf is the address of the page that a declaration stands on: that of
+// the outermost type around it, else that of its module.
+func PageOf(d *model.Declaration) string {
+	top := d
+	for depth := 0; top.Parent != nil && depth < 1000; depth++ {
+		top = top.Parent
+	}
+	if !top.Kind().IsType() {
+		return Module(d.Module)
+	}
+	return moduleFolder(d.Module) + "/" + typeFile(top.Name) + ".html"
+}
+
+// Anchor is the part of a declaration's address behind "#", or "" where it has
+// the page to itself.
+func Anchor(d *model.Declaration) string {
+	if d.Parent == nil {
+		if d.Kind().IsType() {
+			return ""
+		}
+		return d.Path()
+	}
+	_, below, _ := strings.Cut(d.Path(), ".")
+	return below
+}
+
+// Declaration is the whole address of a declaration.
+func Declaration(d *model.Declaration) string {
+	if anchor := Anchor(d); anchor != "" {
+		return PageOf(d) + "#" + anchor
+	}
+	return PageOf(d)
+}
+
+// Relative is the way from one page to an address, both from the site's root.
+func Relative(from, to string) string {
+	page, anchor, _ := strings.Cut(to, "#")
+	if anchor != "" {
+		anchor = "#" + anchor
+	}
+	if page == from && anchor != "" {
+		return anchor
+	}
+	a, b := strings.Split(from, "/"), strings.Split(page, "/")
+	same := 0
+	for same < len(a)-1 && same < len(b)-1 && a[same] == b[same] {
+		same++
+	}
+	return strings.Repeat("../", len(a)-1-same) + strings.Join(b[same:], "/") + anchor
+}
+
+// Root is the way from a page to the site's root: "" or "../" repeated.
+func Root(from string) string { return strings.Repeat("../", strings.Count(from, "/")) }
+
+// segment makes a folder name of one part of a module path. Module paths are
+// mostly small letters, so each capital is marked with "~".
+func segment(part string) string {
+	var b strings.Builder
+	for _, r := range part {
+		switch {
+		case r == '~' || r != '.' && r != '-' && r != '_' && !isPlain(r):
+			writeEscaped(&b, r)
+		case 'A' <= r && r <= 'Z':
+			b.WriteByte('~')
+			b.WriteRune(r)
+		default:
+			b.WriteRune(r)
+		}
+	}
+	return guard(b.String())
+}
+
+// typeFile makes a file name of a type's name, without its ending. Two names
+// that differ by case alone get file names that differ by more: "-" stands
+// before each inner capital, "--" behind a part that is all capitals, and "-"
+// at the end where the first letter is small:
+//
+//	Berth Port-Call HTTP--Server URL-- port-Call- berth-
+func typeFile(name string) string {
+	parts := humps(name)
+	var b strings.Builder
+	for i, part := range parts {
+		if i > 0 {
+			b.WriteByte('-')
+		}
+		for _, r := range part {
+			if isPlain(r) || r == '_' {
+				b.WriteRune(r)
+			} else {
+				writeEscaped(&b, r)
+			}
+		}
+		if allCapitals(part) {
+			b.WriteByte('-')
+			if i == len(parts)-1 {
+				b.WriteByte('-')
+			}
+		}
+	}
+	if first, _ := utf8.DecodeRuneInString(name); 'a' <= first && first <= 'z' {
+		b.WriteByte('-')
+	}
+	return guard(b.String())
+}
+
+func isPlain(r rune) bool {
+	return 'a' <= r && r <= 'z' || 'A' <= r && r <= 'Z' || '0' <= r && r <= '9'
+}
+
+// writeEscaped writes a character that a file name had better not hold. Letters
+// of other scripts are among them: file systems normalise and fold them differently.
+func writeEscaped(b *strings.Builder, r rune) { fmt.Fprintf(b, "~%x~", r) }
+
+// humps cuts a name before each capital, keeping runs of capitals together; the
+// last capital of a run belongs to the small letters behind it. Characters that
+// are neither stay with what is before them.
+func humps(name string) []string {
+	letters := []rune(name)
+	var parts []string
+	start := 0
+	cut := func(at int) {
+		if at > start {
+			parts = append(parts, string(letters[start:at]))
+			start = at
+		}
+	}
+	for i := 1; i < len(letters); i++ {
+		if !isCapital(letters[i]) {
+			continue
+		}
+		run := capitalBefore(letters[start:i])
+		small := i+1 < len(letters) && isSmall(letters[i+1])
+		if !run || small {
+			cut(i)
+		}
+	}
+	cut(len(letters))
+	return parts
+}
+
+// capitalBefore reports whether letters are a run of capitals that goes on.
+func capitalBefore(letters []rune) bool {
+	for _, r := range letters {
+		if isSmall(r) {
+			return false
+		}
+	}
+	return len(letters) > 0 && isCapital(letters[0])
+}
+
+func isCapital(r rune) bool { return 'A' <= r && r <= 'Z' }
+func isSmall(r rune) bool   { return 'a' <= r && r <= 'z' }
+
+// allCapitals reports whether a part has two capitals or more and no small letter.
+func allCapitals(part string) bool {
+	n := 0
+	for _, r := range part {
+		if isSmall(r) {
+			return false
+		}
+		if isCapital(r) {
+			n++
+		}
+	}
+	return n > 1
+}
+
+// guard marks names that some system reserves, and names that hosts hide.
+func guard(name string) string {
+	if name == "" {
+		return "~"
+	}
+	if name[0] == '_' || name[0] == '.' {
+		name = "~" + name
+	}
+	base, _, _ := strings.Cut(strings.ToLower(name), ".")
+	if reserved[base] || strings.HasSuffix(name, ".") || strings.HasSuffix(strings.ToLower(name), ".html") {
+		name += "~"
+		if reserved[base] { // a reserved name stays reserved with any ending
+			name = "~" + name
+		}
+	}
+	return name
+}
+
+// reserved are device names of one system, and the page that each folder has.
+var reserved = func() map[string]bool {
+	set := map[string]bool{"index": true, "con": true, "prn": true, "aux": true, "nul": true}
+	for i := '1'; i <= '9'; i++ {
+		set["com"+string(i)], set["lpt"+string(i)] = true, true
+	}
+	return set
+}()
+
+// Slug makes an anchor of a heading's text: letters and digits of any script,
+// small where the script has cases, other runs as one "-".
+func Slug(text string) string {
+	var b strings.Builder
+	gap := false
+	for _, r := range text {
+		if !unicode.IsLetter(r) && !unicode.IsDigit(r) && !unicode.Is(unicode.Mn, r) && !unicode.Is(unicode.Mc, r) {
+			gap = b.Len() > 0
+			continue
+		}
+		if gap {
+			b.WriteByte('-')
+			gap = false
+		}
+		b.WriteRune(unicode.ToLower(r))
+	}
+	if b.Len() == 0 {
+		return "section"
+	}
+	return b.String()
+}

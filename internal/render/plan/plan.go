@@ -1,0 +1,308 @@
+// Package plan owns what pages there are: addresses, anchors, the order of
+// pages, groups and the A to Z list. It is the same for every output format.
+//
+// It reads the linked project and draws nothing.
+package plan
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"codrel/internal/link"
+	"codrel/internal/model"
+)
+
+// Kind tells what a page shows.
+type Kind uint8
+
+// The kinds of pages.
+const (
+	HomePage Kind = iota
+	LibraryPage
+	ModulePage
+	TypePage
+	TreePage  // all modules of all libraries
+	IndexPage // the A to Z list, or one letter of it
+)
+
+// Page is one page of the plan. Fields that its kind has no use for are empty.
+type Page struct {
+	Kind     Kind
+	Address  string // from the site's root
+	Title    string
+	Library  *model.Library
+	Module   *model.Module
+	Type     *model.Declaration
+	Letter   string  // of an IndexPage; "" on the first
+	Entries  []Entry // of an IndexPage
+	Previous *Page   // in reading order, within the reference
+	Next     *Page
+}
+
+// Entry is one line of the A to Z list.
+type Entry struct {
+	Name        string
+	Declaration *model.Declaration
+	Module      *model.Module // where the entry is a module
+}
+
+// Plan is all pages of a site.
+type Plan struct {
+	Links   *link.Index
+	Pages   []*Page
+	Letters []*Page // of the A to Z list, in order; more than one where it is long
+	modules map[*model.Module]*Page
+}
+
+// Addresses of the pages that each site has once.
+const (
+	HomeAddress  = "index.html"
+	TreeAddress  = "modules.html"
+	IndexAddress = "a-z/index.html"
+)
+
+// longIndex is how many entries the A to Z list holds before each letter gets a page.
+const longIndex = 1500
+
+// New plans the pages of a linked project.
+func New(links *link.Index) *Plan {
+	p := &Plan{Links: links, modules: map[*model.Module]*Page{}}
+	project := links.Project
+	p.add(&Page{Kind: HomePage, Address: HomeAddress, Title: project.Name})
+	p.add(&Page{Kind: TreePage, Address: TreeAddress, Title: "All modules"})
+	for _, lib := range project.Libraries {
+		p.add(&Page{Kind: LibraryPage, Address: Library(lib), Title: lib.Name, Library: lib})
+		for _, m := range p.Modules(lib) {
+			p.module(m)
+		}
+	}
+	p.chain()
+	p.index()
+	return p
+}
+
+func (p *Plan) add(page *Page) *Page {
+	p.Pages = append(p.Pages, page)
+	return page
+}
+
+func (p *Plan) module(m *model.Module) {
+	p.modules[m] = p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
+	for _, d := range p.Top(m) {
+		if d.Kind().IsType() {
+			p.add(&Page{Kind: TypePage, Address: PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
+		}
+	}
+}
+
+// Modules are the modules of a library that have a page, in the order of their paths.
+func (p *Plan) Modules(lib *model.Library) []*model.Module {
+	var out []*model.Module
+	for _, m := range lib.Modules {
+		if p.Links.ModuleInReach(m) {
+			out = append(out, m)
+		}
+	}
+	return out
+}
+
+// Top are the declarations at the top of a module that are in reach, in the
+// order of files and lines.
+func (p *Plan) Top(m *model.Module) []*model.Declaration { return p.inReach(m.Top) }
+
+// Members are the members of a declaration that are in reach, in source order.
+func (p *Plan) Members(d *model.Declaration) []*model.Declaration { return p.inReach(d.Members) }
+
+func (p *Plan) inReach(list []*model.Declaration) []*model.Declaration {
+	var out []*model.Declaration
+	for _, d := range list {
+		if p.Links.InReach(d) && d.Name != "_" {
+			out = append(out, d)
+		}
+	}
+	return out
+}
+
+// chain links the pages of the reference in reading order.
+func (p *Plan) chain() {
+	var last *Page
+	for _, page := range p.Pages {
+		if page.Library == nil {
+			continue
+		}
+		if last != nil {
+			last.Next, page.Previous = page, last
+		}
+		last = page
+	}
+}
+
+func (p *Plan) index() {
+	entries := p.entries()
+	first := &Page{Kind: IndexPage, Address: IndexAddress, Title: "A to Z", Entries: entries}
+	p.Letters = []*Page{p.add(first)}
+	if len(entries) <= longIndex {
+		return
+	}
+	first.Entries = nil
+	for _, e := range entries {
+		letter := Letter(e.Name)
+		last := p.Letters[len(p.Letters)-1]
+		if last.Letter != letter {
+			last = p.add(&Page{Kind: IndexPage, Address: "a-z/" + letterFile(letter) + ".html", Title: "A to Z: " + letter, Letter: letter})
+			p.Letters = append(p.Letters, last)
+		}
+		last.Entries = append(last.Entries, e)
+	}
+}
+
+// entries are all modules and declarations but fields, by name.
+func (p *Plan) entries() []Entry {
+	var out []Entry
+	for _, lib := range p.Links.Project.Libraries {
+		for _, m := range p.Modules(lib) {
+			out = append(out, Entry{Name: lastElement(m.Path), Module: m})
+			for d := range m.Declarations {
+				if p.Links.InReach(d) && d.Kind() != model.KindField && d.Name != "_" {
+					out = append(out, Entry{Name: d.Name, Declaration: d})
+				}
+			}
+		}
+	}
+	keys := make(map[string]string, len(out))
+	fold := func(name string) string {
+		k, ok := keys[name]
+		if !ok {
+			k = Letter(name) + strings.ToLower(name)
+			keys[name] = k
+		}
+		return k
+	}
+	slices.SortStableFunc(out, func(a, b Entry) int {
+		return cmp.Or(strings.Compare(fold(a.Name), fold(b.Name)), strings.Compare(a.Name, b.Name))
+	})
+	return out
+}
+
+func lastElement(path string) string { return path[strings.LastIndexByte(path, '/')+1:] }
+
+// Letter is what a name is filed under: its first letter as a capital, or "#"
+// for names that begin with something else.
+func Letter(name string) string {
+	r, _ := utf8.DecodeRuneInString(strings.TrimLeft(name, "_"))
+	if !unicode.IsLetter(r) {
+		return "#"
+	}
+	return string(unicode.ToUpper(r))
+}
+
+func letterFile(letter string) string {
+	if letter == "#" {
+		return "other"
+	}
+	return segment(strings.ToLower(letter)) + "-names"
+}
+
+// Group is a run of declarations under one heading.
+type Group struct {
+	Title        string
+	Named        bool // by the maintainer
+	Declarations []*model.Declaration
+	Deprecated   []*model.Declaration
+}
+
+// Groups puts declarations into the groups that the maintainer named, in the
+// order in which the names first stand, and then by kind in the order in which
+// people read them.
+func Groups(list []*model.Declaration) []Group {
+	var named, kinds []Group
+	put := func(groups *[]Group, title string, named bool, d *model.Declaration) {
+		i := slices.IndexFunc(*groups, func(g Group) bool { return g.Title == title })
+		if i < 0 {
+			*groups = append(*groups, Group{Title: title, Named: named})
+			i = len(*groups) - 1
+		}
+		g := &(*groups)[i]
+		if d.Deprecated() {
+			g.Deprecated = append(g.Deprecated, d)
+			return
+		}
+		g.Declarations = append(g.Declarations, d)
+	}
+	for _, title := range kindTitles {
+		for _, d := range list {
+			if part(d) == "" && title == KindTitle(d.Kind()) {
+				put(&kinds, title, false, d)
+			}
+		}
+	}
+	for _, d := range list {
+		if name := part(d); name != "" {
+			put(&named, name, true, d)
+		}
+	}
+	return append(named, kinds...)
+}
+
+// part is the group that the maintainer put a declaration in, or "".
+func part(d *model.Declaration) string {
+	for _, o := range d.Occurrences {
+		for _, w := range o.Directives {
+			if w.Verb == "part" {
+				return w.Object
+			}
+		}
+	}
+	return ""
+}
+
+// kindTitles are the headings of groups by kind, in the order of reading.
+var kindTitles = []string{"Types", "Functions", "Constants", "Variables", "Fields", "Methods", "Others"}
+
+// KindTitle is the heading that declarations of a kind stand under.
+func KindTitle(k model.Kind) string {
+	switch {
+	case k.IsType():
+		return "Types"
+	case k == model.KindFunction:
+		return "Functions"
+	case k == model.KindConstant, k == model.KindEnumMember:
+		return "Constants"
+	case k == model.KindVariable:
+		return "Variables"
+	case k == model.KindField, k == model.KindProperty:
+		return "Fields"
+	case k.IsCallable():
+		return "Methods"
+	}
+	return "Others"
+}
+
+// Makers are the functions of a type's module that give the type: the ways to make it.
+func (p *Plan) Makers(d *model.Declaration) []*model.Declaration {
+	var out []*model.Declaration
+	for _, f := range p.Links.Relations(d).ReturnedBy {
+		if f.Module == d.Module && f.Parent == nil {
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+// Siblings are the modules of the same library that share the module's parent,
+// itself among them, and those right below it.
+func (p *Plan) Siblings(m *model.Module) (beside, below []*model.Module) {
+	parent := m.Path[:strings.LastIndexByte(m.Path, '/')+1]
+	for _, other := range p.Modules(m.Library) {
+		if rest, ok := strings.CutPrefix(other.Path, m.Path+"/"); ok && !strings.Contains(rest, "/") {
+			below = append(below, other)
+		}
+		if rest, ok := strings.CutPrefix(other.Path, parent); ok && !strings.Contains(rest, "/") {
+			beside = append(beside, other)
+		}
+	}
+	return beside, below
+}

@@ -1,0 +1,342 @@
+package site
+
+import (
+	"fmt"
+	"path"
+	"strconv"
+	"strings"
+
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/render/plan"
+)
+
+// proseWriter draws the prose tree as HTML. All text is escaped here, and
+// addresses were filtered when the tree was made.
+type proseWriter struct {
+	v     view
+	scope link.Scope
+	level int         // of the page's headings that the text stands under
+	file  *model.Page // the file the text is, where it is one
+	b     strings.Builder
+	slugs map[string]int
+}
+
+func (v view) proseWriter(scope link.Scope, level int) *proseWriter {
+	return &proseWriter{v: v, scope: scope, level: level}
+}
+
+// String is what was drawn.
+func (w *proseWriter) String() string { return w.b.String() }
+
+func (w *proseWriter) raw(s string) { w.b.WriteString(s) }
+
+var escaper = strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;", `"`, "&#34;", "'", "&#39;",
+	"\u202a", "", "\u202b", "", "\u202d", "", "\u202e", "", "\u2066", "", "\u2067", "", "\u2068", "")
+
+// escape makes text safe in HTML. Marks that turn the direction of everything
+// behind them are taken out: they could make a line read as what it is not.
+func escape(s string) string { return escaper.Replace(s) }
+
+func (w *proseWriter) escaped(s string) { _, _ = escaper.WriteString(&w.b, s) }
+
+func (w *proseWriter) tag(name string, n *prose.Node, inside func([]prose.Node)) {
+	w.raw("<" + name + ">")
+	inside(n.Children)
+	w.raw("</" + name + ">")
+}
+
+func (w *proseWriter) blocks(nodes []prose.Node) {
+	for i := range nodes {
+		w.block(&nodes[i])
+	}
+}
+
+func (w *proseWriter) block(n *prose.Node) {
+	switch n.Kind {
+	case prose.Paragraph:
+		w.tag("p", n, w.inline)
+	case prose.Heading:
+		w.heading(n)
+	case prose.CodeBlock:
+		w.raw("<pre><code translate=\"no\">")
+		w.escaped(n.Text)
+		w.raw("</code></pre>\n")
+	case prose.List:
+		w.list(n)
+	case prose.Item:
+		w.tag("li", n, w.blocks)
+	case prose.Quote:
+		w.tag("blockquote", n, w.blocks)
+	case prose.Ruler:
+		w.raw("<hr>")
+	case prose.Table:
+		w.table(n)
+	default:
+		w.node(n)
+	}
+}
+
+func (w *proseWriter) heading(n *prose.Node) {
+	level := strconv.Itoa(max(2, min(6, w.level+int(n.Level)-1)))
+	if w.level == 0 {
+		level = "4"
+	}
+	slug := "s-" + plan.Slug(prose.Plain(n.Children))
+	if w.scope.Declaration != nil {
+		slug += "-" + plan.Slug(w.scope.Declaration.Path())
+	}
+	if w.slugs == nil {
+		w.slugs = map[string]int{}
+	}
+	w.slugs[slug]++
+	if times := w.slugs[slug]; times > 1 {
+		slug += "-" + strconv.Itoa(times)
+	}
+	fmt.Fprintf(&w.b, `<h%s id="%s">`, level, escape(slug))
+	w.inline(n.Children)
+	w.raw("</h" + level + ">\n")
+}
+
+func (w *proseWriter) list(n *prose.Node) {
+	open, end := "<ul>", "</ul>\n"
+	if n.Level > 0 {
+		open, end = "<ol>", "</ol>\n"
+		if n.Level > 1 {
+			open = fmt.Sprintf(`<ol start="%d">`, n.Level)
+		}
+	}
+	w.raw(open)
+	for i := range n.Children {
+		item := &n.Children[i]
+		w.raw("<li>")
+		switch {
+		case item.Kind != prose.Item:
+			w.block(item)
+		case !n.Loose && len(item.Children) > 0 && item.Children[0].Kind == prose.Paragraph:
+			w.inline(item.Children[0].Children) // a tight item is a line, not a paragraph
+			w.blocks(item.Children[1:])
+		default:
+			w.blocks(item.Children)
+		}
+		w.raw("</li>\n")
+	}
+	w.raw(end)
+}
+
+func (w *proseWriter) table(n *prose.Node) {
+	w.raw(`<div class="wide" tabindex="0"><table>`)
+	for i := range n.Children {
+		row := &n.Children[i]
+		cell := "td"
+		if row.Level > 0 {
+			cell = `th scope="col"`
+		}
+		w.raw("<tr>")
+		for j := range row.Children {
+			w.raw("<" + cell + ">")
+			w.inline(row.Children[j].Children)
+			w.raw("</" + cell[:2] + ">")
+		}
+		w.raw("</tr>\n")
+	}
+	w.raw("</table></div>\n")
+}
+
+func (w *proseWriter) inline(nodes []prose.Node) {
+	for i := range nodes {
+		w.node(&nodes[i])
+	}
+}
+
+func (w *proseWriter) node(n *prose.Node) {
+	switch n.Kind {
+	case prose.Text:
+		w.escaped(n.Text)
+	case prose.Emphasis:
+		w.tag("em", n, w.inline)
+	case prose.Strong:
+		w.tag("strong", n, w.inline)
+	case prose.Struck:
+		w.tag("s", n, w.inline)
+	case prose.Code:
+		w.code(n)
+	case prose.Break:
+		w.raw("<br>")
+	case prose.Link:
+		w.link(n)
+	case prose.Reference:
+		w.reference(n)
+	case prose.Image:
+		w.image(n)
+	default:
+		w.inline(n.Children)
+	}
+}
+
+// code draws a code span, and links it where it means exactly one declaration.
+// In Go comments there are no code spans, so those come from guides alone.
+func (w *proseWriter) code(n *prose.Node) {
+	href := ""
+	if looksLikeName(n.Text) {
+		if r := w.v.plan.Links.Resolve(w.scope, n.Text, link.Loose); r.Outcome == link.Found {
+			href = w.v.href(r.Target)
+		}
+	}
+	w.anchored(href, func() { w.codeText(n.Text) })
+}
+
+func (w *proseWriter) codeText(text string) {
+	w.raw(`<code translate="no">`)
+	w.raw(breakable(text))
+	w.raw("</code>")
+}
+
+func (w *proseWriter) anchored(href string, inside func()) {
+	if href == "" {
+		inside()
+		return
+	}
+	w.raw(`<a href="` + escape(href) + `">`)
+	inside()
+	w.raw("</a>")
+}
+
+// looksLikeName reports whether a code span could name a declaration: dotted
+// identifiers, maybe with parentheses behind them.
+func looksLikeName(s string) bool {
+	s = strings.TrimSuffix(s, "()")
+	if len(s) < 2 || len(s) > 200 {
+		return false
+	}
+	for _, r := range s {
+		if r <= ' ' || strings.ContainsRune("()[]{}<>=+-*,;\"'`$%&|!?@^~\\", r) {
+			return false
+		}
+	}
+	return true
+}
+
+func (w *proseWriter) reference(n *prose.Node) {
+	how := link.Bracketed
+	if n.Strict {
+		how = link.Explicit
+	}
+	r := w.v.plan.Links.Resolve(w.scope, n.Target, how)
+	href := ""
+	if r.Outcome == link.Found || r.Outcome == link.Beyond {
+		href = w.v.href(r.Target)
+	}
+	if href == "" && r.Outcome == link.Missing && n.Text != "" {
+		w.escaped(n.Text) // brackets that are no reference stay as they were written
+		return
+	}
+	w.anchored(href, func() { w.shown(n.Children) })
+}
+
+// shown draws the text of a link without links inside it: they may not nest.
+func (w *proseWriter) shown(nodes []prose.Node) {
+	for i := range nodes {
+		n := &nodes[i]
+		switch n.Kind {
+		case prose.Code:
+			w.codeText(n.Text)
+		case prose.Link, prose.Reference:
+			w.shown(n.Children)
+		case prose.Emphasis:
+			w.tag("em", n, w.shown)
+		case prose.Strong:
+			w.tag("strong", n, w.shown)
+		case prose.Image:
+			w.picture(n)
+		default:
+			w.node(n)
+		}
+	}
+}
+
+func (w *proseWriter) link(n *prose.Node) {
+	href := n.Target
+	if !strings.Contains(href, ":") {
+		href = w.local(href)
+	}
+	w.anchored(href, func() { w.shown(n.Children) })
+}
+
+// local is where a relative link of a file leads: to a heading of the same
+// page, or to the file on the forge. The site holds no other files yet, so
+// everything else is shown without a link.
+func (w *proseWriter) local(target string) string {
+	if anchor, ok := strings.CutPrefix(target, "#"); ok {
+		if w.hasHeading(anchor) {
+			return "#s-" + anchor
+		}
+		return ""
+	}
+	if w.file == nil {
+		return ""
+	}
+	file, ok := localPath(path.Dir(w.file.Path), target)
+	if !ok {
+		return ""
+	}
+	return w.v.sourceAddress(file, 1)
+}
+
+func (w *proseWriter) hasHeading(slug string) bool {
+	if w.file == nil {
+		return false
+	}
+	found := false
+	prose.Walk(w.v.home.body, func(n *prose.Node) bool {
+		found = found || n.Kind == prose.Heading && plan.Slug(prose.Plain(n.Children)) == slug
+		return !found
+	})
+	return found
+}
+
+// image draws a local picture, and a remote one as a link: pages ask nothing of the network.
+func (w *proseWriter) image(n *prose.Node) {
+	if !strings.Contains(n.Target, ":") {
+		w.picture(n)
+		return
+	}
+	text := prose.Plain(n.Children)
+	if text == "" {
+		text = path.Base(n.Target)
+	}
+	w.anchored(n.Target, func() { w.escaped(text) })
+}
+
+func (w *proseWriter) picture(n *prose.Node) {
+	text := prose.Plain(n.Children)
+	if w.file != nil {
+		file, _ := localPath(path.Dir(w.file.Path), n.Target)
+		if address, ok := w.v.images[file]; ok {
+			fmt.Fprintf(&w.b, `<img src="%s" alt="%s">`, escape(w.v.to(address)), escape(text))
+			return
+		}
+	}
+	w.escaped(text)
+}
+
+// breakable escapes a name and lets it break behind "." "::" "_" "/" and
+// between humps, so that long names never widen a narrow screen.
+func breakable(s string) string {
+	if len(s) < 16 {
+		return escape(s)
+	}
+	var b strings.Builder
+	last := 0
+	for i := 1; i < len(s); i++ {
+		hump := s[i] >= 'A' && s[i] <= 'Z' && s[i-1] >= 'a' && s[i-1] <= 'z'
+		if hump || s[i-1] == '.' || s[i-1] == '_' || s[i-1] == '/' || s[i-1] == ':' && s[i] != ':' {
+			b.WriteString(escape(s[last:i]))
+			b.WriteString("<wbr>")
+			last = i
+		}
+	}
+	b.WriteString(escape(s[last:]))
+	return b.String()
+}

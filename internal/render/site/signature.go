@@ -1,0 +1,161 @@
+package site
+
+import (
+	"strings"
+
+	"codrel/internal/model"
+)
+
+// This file draws signatures: types as links, and a long list of parameters
+// one to a line.
+
+// longSignature is how many characters a signature has on one line at most.
+const longSignature = 76
+
+// signature draws the signature of one occurrence.
+func (v view) signature(d *model.Declaration, at model.At) string {
+	tokens := at.Signature
+	var broken map[int]lineBreak
+	if at.Callable != nil && textLength(tokens) > longSignature {
+		broken = parameterBreaks(tokens)
+	}
+	var b strings.Builder
+	for i, t := range tokens {
+		switch broken[i] {
+		case behindMark:
+			// A break behind a mark such as ", " takes the place of its blank.
+			b.WriteString(escape(strings.TrimRight(t.Text, " ")) + "\n\t")
+			continue
+		case beforeMark:
+			b.WriteString(",\n")
+		}
+		v.token(&b, d, at, t)
+	}
+	return b.String()
+}
+
+func textLength(tokens []model.Token) int {
+	n := 0
+	for _, t := range tokens {
+		n += len(t.Text)
+	}
+	return n
+}
+
+// lineBreak tells where a line ends beside a mark.
+type lineBreak uint8
+
+const (
+	noBreak lineBreak = iota
+	behindMark
+	beforeMark
+)
+
+// parameterBreaks finds where a signature breaks: behind the parenthesis that
+// opens the parameters, behind each comma between them, and before the one
+// that closes them. Commas between names that share a type do not count.
+func parameterBreaks(tokens []model.Token) map[int]lineBreak {
+	start := -1
+	for i, t := range tokens {
+		if t.Kind == model.TokenName {
+			start = i + 1
+		}
+	}
+	if start < 0 {
+		return nil
+	}
+	breaks := map[int]lineBreak{}
+	depth, opened := 0, false
+	for i := start; i < len(tokens); i++ {
+		t := tokens[i]
+		if t.Kind != model.TokenPunctuation {
+			continue
+		}
+		for _, c := range t.Text {
+			switch c {
+			case '(', '[', '{':
+				depth++
+				if c == '(' && depth == 1 && !opened {
+					opened = true
+					breaks[i] = behindMark
+				}
+			case ')', ']', '}':
+				depth--
+				if c == ')' && depth == 0 && opened {
+					if len(breaks) == 1 && breaks[i-1] == behindMark {
+						return nil // no parameters
+					}
+					breaks[i] = beforeMark
+					return breaks
+				}
+			case ',':
+				if opened && depth == 1 && tokens[i-1].Kind != model.TokenParameter {
+					breaks[i] = behindMark
+				}
+			}
+		}
+	}
+	return nil
+}
+
+var tokenClasses = map[model.TokenKind]string{
+	model.TokenKeyword: "k", model.TokenName: "n", model.TokenParameter: "p", model.TokenLiteral: "l", model.TokenTypeParam: "t",
+}
+
+func (v view) token(b *strings.Builder, d *model.Declaration, at model.At, t model.Token) {
+	if t.Kind == model.TokenType {
+		href := v.href(v.plan.Links.Type(d.Module, at.File, t.Text))
+		if href == "" || href == v.to(v.page.Address) {
+			b.WriteString(breakable(t.Text))
+			return
+		}
+		b.WriteString(`<a href="` + escape(href) + `">` + breakable(t.Text) + `</a>`)
+		return
+	}
+	class := tokenClasses[t.Kind]
+	if class == "" {
+		b.WriteString(escape(t.Text))
+		return
+	}
+	b.WriteString(`<span class="` + class + `">` + breakable(t.Text) + `</span>`)
+}
+
+// short draws a signature for an overview: what stands behind the name, on one line.
+func short(d *model.Declaration) string {
+	at := d.Main()
+	var b strings.Builder
+	behind := false
+	for _, t := range at.Signature {
+		if behind {
+			b.WriteString(t.Text)
+		}
+		behind = behind || t.Kind == model.TokenName
+	}
+	text := []rune(b.String())
+	if len(text) > longSignature {
+		text = append(text[:longSignature-1], '…')
+	}
+	return string(text)
+}
+
+// variants are the occurrences whose signatures differ, each once, in order.
+func variants(d *model.Declaration) []model.At {
+	var out []model.At
+	seen := map[string]bool{}
+	// The one with the comment comes first: the text speaks of it.
+	for _, at := range append([]model.At{d.Main()}, d.Occurrences...) {
+		var b strings.Builder
+		for _, t := range at.Signature {
+			b.WriteString(t.Text)
+		}
+		if !seen[b.String()] {
+			seen[b.String()] = true
+			out = append(out, at)
+		}
+	}
+	return out
+}
+
+// mostVariants is how many differing signatures a plate shows; what more builds
+// declare is counted.
+const mostVariants = 6

@@ -1,0 +1,160 @@
+// Package site renders the plan as a static site of HTML pages. It alone
+// imports templ.
+//
+// Pages are made from the linked snapshot one at a time and independently of
+// one another; where the finished files go is the sink's matter. The package
+// decides how things look and read, and nothing about what is true.
+package site
+
+import (
+	"bytes"
+	"context"
+	"embed"
+	"io/fs"
+	"path"
+	"sync"
+	"sync/atomic"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/prose/markdown"
+	"codrel/internal/render/plan"
+	"codrel/internal/render/sink"
+)
+
+//go:embed assets
+var assets embed.FS
+
+// Options is what the site is told.
+type Options struct {
+	FrontEnds map[string]lang.FrontEnd // by language
+	Source    string                   // address of a source line, with {path} and {line}; "" for none
+	Files     fs.FS                    // of the project, for local images of the landing page
+	Workers   int
+	Progress  func(done, total int) // may be nil; called from several goroutines
+}
+
+// Site is a site that can be rendered, page by page.
+type Site struct {
+	plan    *plan.Plan
+	options Options
+	home    homeText
+	images  map[string]string // local images of the landing page: path in the project to address
+}
+
+// New prepares the rendering of a plan.
+func New(p *plan.Plan, options Options) *Site {
+	s := &Site{plan: p, options: options, images: map[string]string{}}
+	s.readHome()
+	return s
+}
+
+// homeText is the landing page's text, taken apart once.
+type homeText struct {
+	title string
+	body  []prose.Node
+}
+
+func (s *Site) readHome() {
+	project := s.plan.Links.Project
+	s.home.title = project.Name
+	if project.Home == nil {
+		return
+	}
+	nodes := markdown.Parse(project.Home.Text)
+	if title, rest, ok := markdown.Title(nodes); ok {
+		s.home.title, nodes = title, rest
+	}
+	s.home.body = nodes
+	prose.Walk(nodes, func(n *prose.Node) bool {
+		if n.Kind == prose.Image {
+			s.localImage(project.Home, n.Target)
+		}
+		return true
+	})
+}
+
+// largestImage is the size above which a local image is not copied into the site.
+const largestImage = 8 << 20
+
+// localImage notes an image of the project that the site gets a copy of.
+func (s *Site) localImage(home *model.Page, target string) {
+	file, ok := localPath(path.Dir(home.Path), target)
+	if !ok || s.options.Files == nil || !imageFile(file) {
+		return
+	}
+	info, err := fs.Stat(s.options.Files, file)
+	if err != nil || !info.Mode().IsRegular() || info.Size() > largestImage {
+		return
+	}
+	s.images[file] = "files/" + file
+}
+
+// Write renders all pages into the sink. The error is the first of the sink or
+// of the context; pages after it are not rendered.
+func (s *Site) Write(ctx context.Context, to sink.Sink) error {
+	if err := s.copyFiles(to); err != nil {
+		return err
+	}
+	pages := s.plan.Pages
+	var next, done atomic.Int64
+	var failed atomic.Pointer[error]
+	var wait sync.WaitGroup
+	for range max(1, s.options.Workers) {
+		wait.Go(func() {
+			var buffer bytes.Buffer
+			for i := int(next.Add(1)) - 1; i < len(pages) && failed.Load() == nil; i = int(next.Add(1)) - 1 {
+				if err := s.put(ctx, &buffer, pages[i], to); err != nil {
+					failed.CompareAndSwap(nil, &err)
+					return
+				}
+				if s.options.Progress != nil {
+					s.options.Progress(int(done.Add(1)), len(pages))
+				}
+			}
+		})
+	}
+	wait.Wait()
+	if err := failed.Load(); err != nil {
+		return *err
+	}
+	return ctx.Err()
+}
+
+func (s *Site) put(ctx context.Context, buffer *bytes.Buffer, page *plan.Page, to sink.Sink) error {
+	if err := ctx.Err(); err != nil {
+		return err
+	}
+	buffer.Reset()
+	if err := s.Page(page).Render(ctx, buffer); err != nil {
+		return err
+	}
+	return to.Put(page.Address, bytes.Clone(buffer.Bytes()))
+}
+
+func (s *Site) copyFiles(to sink.Sink) error {
+	err := fs.WalkDir(assets, "assets", func(p string, e fs.DirEntry, err error) error {
+		if err != nil || e.IsDir() {
+			return err
+		}
+		data, err := assets.ReadFile(p)
+		if err != nil {
+			return err
+		}
+		return to.Put(p, data)
+	})
+	if err != nil {
+		return err
+	}
+	for file, address := range s.images {
+		data, err := fs.ReadFile(s.options.Files, file)
+		if err != nil {
+			return err
+		}
+		if err := to.Put(address, data); err != nil {
+			return err
+		}
+	}
+	return nil
+}

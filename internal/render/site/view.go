@@ -1,0 +1,188 @@
+package site
+
+import (
+	"path"
+	"strconv"
+	"strings"
+
+	"github.com/a-h/templ"
+
+	"codrel/internal/lang"
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/render/plan"
+)
+
+// view is one page while it is drawn: what the templates ask.
+type view struct {
+	*Site
+	page *plan.Page
+}
+
+// Page is the component that draws a page.
+func (s *Site) Page(page *plan.Page) templ.Component {
+	v := view{Site: s, page: page}
+	switch page.Kind {
+	case plan.HomePage:
+		return v.frame(v.homePage())
+	case plan.LibraryPage:
+		return v.frame(v.libraryPage())
+	case plan.ModulePage:
+		return v.frame(v.modulePage())
+	case plan.TypePage:
+		return v.frame(v.typePage())
+	case plan.TreePage:
+		return v.frame(v.treePage())
+	default:
+		return v.frame(v.indexPage())
+	}
+}
+
+func (v view) project() *model.Project { return v.plan.Links.Project }
+
+// to is the way from this page to an address of the site.
+func (v view) to(address string) string { return plan.Relative(v.page.Address, address) }
+
+func (v view) toDeclaration(d *model.Declaration) string { return v.to(plan.Declaration(d)) }
+
+func (v view) url(address string) templ.SafeURL { return templ.SafeURL(address) }
+
+// title is what the browser shows: the page's own words, then the project's name.
+func (v view) title() string {
+	name := v.project().Name
+	switch v.page.Kind {
+	case plan.HomePage:
+		return v.home.title
+	case plan.TypePage:
+		return v.page.Title + " · " + v.page.Module.Path + " · " + name
+	}
+	return v.page.Title + " · " + name
+}
+
+// href is where a target leads from this page, or "" where it has no page.
+func (v view) href(t link.Target) string {
+	switch {
+	case t.Declaration != nil && v.plan.Links.InReach(t.Declaration) && t.Declaration.Name != "_":
+		return v.toDeclaration(t.Declaration)
+	case t.Module != nil && v.plan.Links.ModuleInReach(t.Module):
+		return v.to(plan.Module(t.Module))
+	case t.Declaration != nil || t.Module != nil:
+		return ""
+	}
+	return t.Address
+}
+
+// sourceAddress is where a line of the source can be read, or "".
+func (v view) sourceAddress(file string, line int) string {
+	pattern := v.options.Source
+	if pattern == "" || strings.Contains(pattern, "{revision}") {
+		return ""
+	}
+	return strings.NewReplacer("{path}", file, "{line}", strconv.Itoa(line)).Replace(pattern)
+}
+
+func (v view) bringIn(m *model.Module) string {
+	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.Using); ok {
+		return using.BringIn(m)
+	}
+	return ""
+}
+
+// summary is the first sentence of a declaration's comment as HTML.
+func (v view) summary(d *model.Declaration) string {
+	at := d.Main()
+	if at.Doc == nil {
+		return ""
+	}
+	sections, _ := v.plan.Links.Sections(d)
+	w := v.proseWriter(link.ScopeOf(d), 0)
+	w.inline(prose.Summary(sections.Body))
+	return w.String()
+}
+
+func (v view) moduleSummary(m *model.Module) string {
+	for _, doc := range m.Doc {
+		sections := v.plan.Links.Comments.Of(m.Library.Language, doc.Doc)
+		w := v.proseWriter(link.Scope{Module: m, File: doc.File}, 0)
+		w.inline(prose.Summary(sections.Body))
+		return w.String()
+	}
+	return ""
+}
+
+// text is the comment of a declaration as HTML, with headings from level on.
+func (v view) text(d *model.Declaration, level int) string {
+	sections, _ := v.plan.Links.Sections(d)
+	if d.Main().Doc == nil {
+		return ""
+	}
+	w := v.proseWriter(link.ScopeOf(d), level)
+	w.blocks(sections.Body)
+	return w.String()
+}
+
+// advice is the text of a deprecation as HTML, or "" where the declaration is not deprecated.
+func (v view) advice(d *model.Declaration) string {
+	sections, _ := v.plan.Links.Sections(d)
+	w := v.proseWriter(link.ScopeOf(d), 0)
+	for i, n := range sections.Deprecated {
+		if i > 0 {
+			w.raw(" ")
+		}
+		w.inline(n.Children)
+	}
+	return w.String()
+}
+
+func (v view) moduleText(m *model.Module) string {
+	w := v.proseWriter(link.Scope{Module: m}, 2)
+	for _, doc := range m.Doc {
+		w.scope.File = doc.File
+		w.blocks(v.plan.Links.Comments.Of(m.Library.Language, doc.Doc).Body)
+	}
+	return w.String()
+}
+
+func (v view) homeText() string {
+	w := v.proseWriter(link.Scope{}, 1)
+	w.file = v.project().Home
+	w.blocks(v.home.body)
+	return w.String()
+}
+
+// groupDoc is the comment of the group that a declaration stands in, where the
+// declaration before it stands in another.
+func (v view) groupDoc(list []*model.Declaration, i int) string {
+	doc := list[i].Main().GroupDoc
+	if doc == nil || i > 0 && list[i-1].Main().GroupDoc == doc {
+		return ""
+	}
+	w := v.proseWriter(link.ScopeOf(list[i]), 4)
+	w.blocks(v.plan.Links.Comments.Of(list[i].Module.Library.Language, doc).Body)
+	return w.String()
+}
+
+// localPath is the path in the project of a relative link that stands in a
+// file of the folder dir; ok is false where it leaves the project.
+func localPath(dir, target string) (file string, ok bool) {
+	if i := strings.IndexAny(target, "?#"); i >= 0 {
+		target = target[:i]
+	}
+	if target == "" || strings.Contains(target, ":") {
+		return "", false
+	}
+	file = path.Join(dir, target)
+	if strings.HasPrefix(target, "/") {
+		file = path.Clean(target[1:])
+	}
+	return file, file != "." && file != ".." && !strings.HasPrefix(file, "../")
+}
+
+func imageFile(file string) bool {
+	switch strings.ToLower(path.Ext(file)) {
+	case ".png", ".jpg", ".jpeg", ".gif", ".webp", ".avif", ".svg":
+		return true
+	}
+	return false
+}

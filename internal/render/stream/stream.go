@@ -1,0 +1,148 @@
+// Package stream writes the symbol stream: one occurrence a line, as JSON Lines.
+//
+// The schema of a line is published beside it (symbol.schema.json). The package
+// knows the joined model and no check, link or page.
+package stream
+
+import (
+	"bufio"
+	_ "embed"
+	"encoding/json"
+	"io"
+	"strings"
+
+	"codrel/internal/model"
+)
+
+// Schema is the JSON Schema (2020-12) of one line.
+//
+//go:embed symbol.schema.json
+var Schema []byte
+
+// Symbol is one line of the stream.
+type Symbol struct {
+	File       string   `json:"file"`
+	Line       int32    `json:"line"`
+	Language   string   `json:"language"`
+	Module     string   `json:"module"`
+	Kind       string   `json:"kind"`
+	Name       string   `json:"name"`
+	Scope      string   `json:"scope"`
+	Visibility string   `json:"visibility"`
+	Exported   *bool    `json:"exported"`
+	Params     []string `json:"params"`
+	Documented bool     `json:"documented"`
+	ID         string   `json:"id"`
+	Library    string   `json:"library"`
+	Role       string   `json:"role"`
+	Effective  string   `json:"effective"`
+	Signature  string   `json:"signature"`
+	Span       [2]int32 `json:"span"`
+	NameSpan   [2]int32 `json:"nameSpan"`
+	Comment    string   `json:"comment,omitempty"`
+	CommentAt  []int32  `json:"commentLines,omitempty"`
+	Conditions []string `json:"conditions,omitempty"`
+	TypeParams []string `json:"typeParams,omitempty"`
+	Results    []string `json:"results,omitempty"`
+	Bases      []string `json:"bases,omitempty"`
+	Receiver   string   `json:"receiver,omitempty"`
+	Deprecated bool     `json:"deprecated,omitempty"`
+	Variadic   bool     `json:"variadic,omitempty"`
+	Embedded   bool     `json:"embedded,omitempty"`
+	Generated  bool     `json:"generated,omitempty"`
+}
+
+// Want narrows the stream.
+type Want struct {
+	Language string      // only this language; "" for all
+	Reach    model.Reach // only what is at least this visible
+}
+
+// Write writes the occurrences of the project, in the order of libraries, files and lines.
+func Write(w io.Writer, p *model.Project, want Want) error {
+	buffered := bufio.NewWriterSize(w, 1<<16)
+	out := json.NewEncoder(buffered)
+	out.SetEscapeHTML(false)
+	for _, lib := range p.Libraries {
+		if want.Language != "" && want.Language != lib.Language {
+			continue
+		}
+		declared := declarations(lib)
+		for _, f := range lib.Files {
+			for i := range f.Occurrences {
+				o := &f.Occurrences[i]
+				d := declared[o]
+				if d == nil || !want.Reach.Includes(d.Visibility) {
+					continue
+				}
+				if err := out.Encode(symbol(lib, d, model.At{Occurrence: o, File: f})); err != nil {
+					return err
+				}
+			}
+		}
+	}
+	return buffered.Flush()
+}
+
+func declarations(lib *model.Library) map[*model.Occurrence]*model.Declaration {
+	of := map[*model.Occurrence]*model.Declaration{}
+	for _, list := range [][]*model.Module{lib.Modules, lib.Tests} {
+		for _, m := range list {
+			for d := range m.Declarations {
+				for _, o := range d.Occurrences {
+					of[o.Occurrence] = d
+				}
+			}
+		}
+	}
+	return of
+}
+
+func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
+	s := &Symbol{
+		File: o.File.Path, Line: o.Line, Language: lib.Language, Module: d.Module.Path, Kind: o.Kind.String(),
+		Name: o.Name, Scope: o.Scope, Visibility: o.Visibility.String(), Documented: o.Doc != nil, ID: d.ID(),
+		Library: lib.Name, Role: o.File.Role.String(), Effective: d.Visibility.String(),
+		Signature: text(o.Signature), Span: [2]int32{o.Span.Start, o.Span.End}, NameSpan: [2]int32{o.NameSpan.Start, o.NameSpan.End},
+		Conditions: o.File.Conditions, TypeParams: names(o.TypeParams), Receiver: text(o.Receiver),
+		Deprecated: o.Deprecated, Variadic: o.Variadic, Embedded: o.Embedded, Generated: o.File.Generated,
+	}
+	if d.Module.Internal && o.Visibility == model.Public {
+		s.Visibility = model.Internal.String()
+	}
+	if o.Callable != nil {
+		s.Params = make([]string, 0, len(o.Callable.Params))
+		for _, p := range o.Callable.Params {
+			s.Params = append(s.Params, p.Name)
+		}
+		for _, r := range o.Callable.Results {
+			s.Results = append(s.Results, text(r.Type))
+		}
+	}
+	for _, b := range o.Bases {
+		s.Bases = append(s.Bases, text(b.Type))
+	}
+	if o.Doc != nil {
+		s.Comment = o.Doc.Text
+		for _, l := range o.Doc.Lines {
+			s.CommentAt = append(s.CommentAt, l.Start, l.End)
+		}
+	}
+	return s
+}
+
+func names(params []model.Param) []string {
+	var out []string
+	for _, p := range params {
+		out = append(out, p.Name)
+	}
+	return out
+}
+
+func text(tokens []model.Token) string {
+	var b strings.Builder
+	for _, t := range tokens {
+		b.WriteString(t.Text)
+	}
+	return b.String()
+}

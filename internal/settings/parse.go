@@ -1,0 +1,260 @@
+package settings
+
+import (
+	"errors"
+	"fmt"
+	"path"
+	"strconv"
+	"strings"
+
+	"github.com/bmatcuk/doublestar/v4"
+	"go.yaml.in/yaml/v3"
+
+	"codrel/internal/finding"
+	"codrel/internal/model"
+)
+
+// Problem is one thing that is wrong in a settings file.
+type Problem struct {
+	File    string
+	Line    int // from 1; 0 where the file as a whole is meant
+	Column  int
+	Message string // what is wrong and what to do
+}
+
+// Error says the problem as "file:line:column: message".
+func (p Problem) Error() string {
+	if p.Line == 0 {
+		return p.File + ": " + p.Message
+	}
+	return fmt.Sprintf("%s:%d:%d: %s", p.File, p.Line, p.Column, p.Message)
+}
+
+// Known are the words that a settings file may name and that other packages own.
+type Known struct {
+	Version   string   // of this program
+	Rules     []string // names of rules
+	Languages []string
+}
+
+// Parse reads a settings file. The error joins one [Problem] for each thing
+// that is wrong, in the order of the file; settings are nil then.
+func Parse(file string, data []byte, known Known) (*Settings, error) {
+	r := reader{file: file, known: known}
+	s := Default()
+	var document yaml.Node
+	if err := yaml.Unmarshal(data, &document); err != nil {
+		return nil, r.syntax(err)
+	}
+	if len(document.Content) == 0 {
+		return s, nil
+	}
+	root := document.Content[0]
+	if root.Kind == yaml.ScalarNode && root.Tag == "!!null" {
+		return s, nil
+	}
+	r.needs(root)
+	if len(r.problems) == 0 {
+		r.project(root, s)
+	}
+	return s.unless(r.problems)
+}
+
+func (s *Settings) unless(problems []error) (*Settings, error) {
+	if len(problems) > 0 {
+		return nil, errors.Join(problems...)
+	}
+	return s, nil
+}
+
+// reader walks the nodes of a settings file and collects what is wrong.
+type reader struct {
+	file     string
+	known    Known
+	problems []error
+}
+
+func (r *reader) fail(n *yaml.Node, format string, args ...any) {
+	r.problems = append(r.problems, Problem{File: r.file, Line: n.Line, Column: n.Column, Message: fmt.Sprintf(format, args...)})
+}
+
+// syntax turns the YAML package's error, which has its line in its text only, into a problem.
+func (r *reader) syntax(err error) error {
+	text := strings.TrimPrefix(err.Error(), "yaml: ")
+	p := Problem{File: r.file, Message: "this is not YAML: " + text}
+	if rest, ok := strings.CutPrefix(text, "line "); ok {
+		number, message, _ := strings.Cut(rest, ": ")
+		if line, err := strconv.Atoi(number); err == nil {
+			p.Line, p.Column, p.Message = line, 1, "this is not YAML: "+message
+		}
+	}
+	return p
+}
+
+// needs is checked first: a newer file may hold keys that this program cannot know.
+func (r *reader) needs(root *yaml.Node) {
+	if root.Kind != yaml.MappingNode {
+		return
+	}
+	for i := 0; i+1 < len(root.Content); i += 2 {
+		if root.Content[i].Value != "needs" {
+			continue
+		}
+		n := root.Content[i+1]
+		wanted, ok := strings.CutPrefix(strings.ReplaceAll(n.Value, " ", ""), ">=")
+		if !ok || !isVersion(wanted) {
+			r.fail(n, `"needs" takes the oldest version that may read this file, such as ">=0.1"`)
+		} else if older(r.known.Version, wanted) {
+			r.fail(n, "this file needs Codrel %s or newer, and this is %s", wanted, r.known.Version)
+		}
+	}
+}
+
+func (r *reader) project(root *yaml.Node, s *Settings) {
+	r.mapping(root, "", keys{
+		"needs":     func(*yaml.Node) {},
+		"name":      func(n *yaml.Node) { r.text(n, &s.Name) },
+		"version":   func(n *yaml.Node) { r.text(n, &s.Version) },
+		"home":      func(n *yaml.Node) { r.path(n, &s.Home) },
+		"reach":     func(n *yaml.Node) { r.reach(n, &s.Reach) },
+		"read":      func(n *yaml.Node) { r.list(n, "read", func(n *yaml.Node) { r.read(n, s) }) },
+		"generated": func(n *yaml.Node) { r.patterns(n, "generated", &s.Generated) },
+		"links":     func(n *yaml.Node) { r.links(n, s) },
+		"checks":    func(n *yaml.Node) { r.checks(n, &s.Checks) },
+		"write":     func(n *yaml.Node) { r.write(n, &s.Write) },
+	})
+}
+
+func (r *reader) reach(n *yaml.Node, to *model.Reach) {
+	reach, ok := model.ParseReach(n.Value)
+	if !ok {
+		r.fail(n, "reach is one of public, protected, internal and private, not %q", n.Value)
+		return
+	}
+	*to = reach
+}
+
+func (r *reader) read(n *yaml.Node, s *Settings) {
+	var read Read
+	r.mapping(n, "read", keys{
+		"path":     func(n *yaml.Node) { r.path(n, &read.Path) },
+		"language": func(n *yaml.Node) { r.oneOf(n, "language", r.known.Languages, &read.Language) },
+		"skip":     func(n *yaml.Node) { r.patterns(n, "skip", &read.Skip) },
+	})
+	if read.Path == "" && n.Kind == yaml.MappingNode {
+		r.fail(n, `an entry of "read" needs the path of a folder, such as {path: engine}`)
+	}
+	s.Read = append(s.Read, read)
+}
+
+func (r *reader) links(n *yaml.Node, s *Settings) {
+	r.mapping(n, "links", keys{
+		"source": func(n *yaml.Node) { r.address(n, &s.Source, "path") },
+		"elsewhere": func(n *yaml.Node) {
+			r.list(n, "elsewhere", func(n *yaml.Node) {
+				var e Elsewhere
+				r.mapping(n, "elsewhere", keys{
+					"modules": func(n *yaml.Node) { r.pattern(n, &e.Modules) },
+					"page":    func(n *yaml.Node) { r.address(n, &e.Page, "module") },
+				})
+				if n.Kind == yaml.MappingNode && (e.Modules == "" || e.Page == "") {
+					r.fail(n, `an entry of "elsewhere" needs both "modules" and "page"`)
+				}
+				s.Elsewhere = append(s.Elsewhere, e)
+			})
+		},
+	})
+}
+
+func (r *reader) checks(n *yaml.Node, c *Checks) {
+	r.mapping(n, "checks", keys{
+		"fail-on": func(n *yaml.Node) { c.FailOn = r.severity(n) },
+		"rules":   func(n *yaml.Node) { c.Rules = r.rules(n) },
+		"folders": func(n *yaml.Node) {
+			r.list(n, "folders", func(n *yaml.Node) {
+				var f FolderRules
+				r.mapping(n, "folders", keys{
+					"path":  func(n *yaml.Node) { r.pattern(n, &f.Path) },
+					"rules": func(n *yaml.Node) { f.Rules = r.rules(n) },
+				})
+				if n.Kind == yaml.MappingNode && f.Path == "" {
+					r.fail(n, `an entry of "folders" needs a path, such as {path: "cmd/**", rules: {undocumented: off}}`)
+				}
+				c.Folders = append(c.Folders, f)
+			})
+		},
+	})
+}
+
+func (r *reader) rules(n *yaml.Node) map[string]finding.Severity {
+	out := map[string]finding.Severity{}
+	if n.Kind != yaml.MappingNode {
+		r.fail(n, `"rules" takes names of rules with a severity each, such as {undocumented: off}`)
+		return out
+	}
+	for i := 0; i+1 < len(n.Content); i += 2 {
+		name := ""
+		r.oneOf(n.Content[i], "rule", r.known.Rules, &name)
+		out[name] = r.severity(n.Content[i+1])
+	}
+	return out
+}
+
+func (r *reader) severity(n *yaml.Node) finding.Severity {
+	word := n.Value
+	if n.Tag == "!!bool" && n.Value == "false" { // YAML 1.1 reads a bare off so
+		word = "off"
+	}
+	s, ok := finding.ParseSeverity(word)
+	if !ok {
+		r.fail(n, "a severity is one of error, warning, note and off, not %q", n.Value)
+	}
+	return s
+}
+
+func (r *reader) write(n *yaml.Node, w *Write) {
+	r.mapping(n, "write", keys{
+		"site": func(n *yaml.Node) { r.text(n, &w.Site) },
+		"keep": func(n *yaml.Node) { r.patterns(n, "keep", &w.Keep) },
+	})
+	if w.Site == "" {
+		w.Site = DefaultSite
+	}
+}
+
+// path takes a path inside the project.
+func (r *reader) path(n *yaml.Node, to *string) {
+	r.text(n, to)
+	clean := path.Clean(strings.ReplaceAll(*to, `\`, "/"))
+	if path.IsAbs(clean) || clean == ".." || strings.HasPrefix(clean, "../") {
+		r.fail(n, "%q is outside the project; paths are from the folder of this file", n.Value)
+	}
+	*to = clean
+}
+
+func (r *reader) pattern(n *yaml.Node, to *string) {
+	r.text(n, to)
+	if !doublestar.ValidatePattern(*to) {
+		r.fail(n, "%q is not a pattern; a bracket may not be closed", n.Value)
+	}
+}
+
+func (r *reader) patterns(n *yaml.Node, key string, to *[]string) {
+	r.list(n, key, func(n *yaml.Node) {
+		var p string
+		r.pattern(n, &p)
+		*to = append(*to, p)
+	})
+}
+
+// address takes the pattern of a web address; it must hold the placeholder that makes it differ from page to page.
+func (r *reader) address(n *yaml.Node, to *string, placeholder string) {
+	r.text(n, to)
+	switch {
+	case n.Kind != yaml.ScalarNode:
+	case !strings.HasPrefix(*to, "https://") && !strings.HasPrefix(*to, "http://"):
+		r.fail(n, "%q is not a web address; it begins with https:// or http://", n.Value)
+	case !strings.Contains(*to, "{"+placeholder+"}"):
+		r.fail(n, "%q has no {%s} in it, so every link would lead to one page", n.Value, placeholder)
+	}
+}

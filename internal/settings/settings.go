@@ -1,0 +1,78 @@
+// Package settings owns codrel.yaml: its keys, their defaults, and the errors
+// that point at a line of it.
+//
+// It turns text into one value and knows nothing of what the settings do. A key
+// exists here only when something obeys it.
+package settings
+
+import (
+	_ "embed"
+
+	"codrel/internal/finding"
+	"codrel/internal/model"
+)
+
+// FileName is the name of the settings file at the root of a project.
+const FileName = "codrel.yaml"
+
+// DefaultSite is the folder that the site is written to, from the project's root.
+const DefaultSite = "codrel-site"
+
+// Schema is the JSON Schema (2020-12) of the settings file.
+//
+//go:embed settings.schema.json
+var Schema []byte
+
+// Settings is what a settings file says, with defaults for the rest.
+type Settings struct {
+	Name      string // of the project; "" to find it
+	Version   string // of the project
+	Home      string // file of the landing page; "" to find the README
+	Reach     model.Reach
+	Read      []Read // empty: everything in the folder
+	Generated []string
+	Source    string // address of a source line: {path}, {line}, {revision}
+	Elsewhere []Elsewhere
+	Checks    Checks
+	Write     Write
+}
+
+// Read is one tree of source to read.
+type Read struct {
+	Path     string
+	Language string // "" for all that are found
+	Skip     []string
+}
+
+// Elsewhere tells where names outside the project are described.
+type Elsewhere struct {
+	Modules string // pattern of module paths; "*" stays within an element, "**" does not
+	Page    string // address with {module} and {name}
+}
+
+// Checks is what the rules are told.
+type Checks struct {
+	FailOn  finding.Severity
+	Rules   map[string]finding.Severity
+	Folders []FolderRules
+}
+
+// FolderRules changes severities for the files that match a pattern.
+type FolderRules struct {
+	Path  string
+	Rules map[string]finding.Severity
+}
+
+// Write is what is written, and where.
+type Write struct {
+	Site string   // folder of the site, from the project's root
+	Keep []string // patterns of files in it that are not Codrel's and stay
+}
+
+// Default are the settings of a project without a settings file.
+func Default() *Settings {
+	return &Settings{
+		Checks: Checks{FailOn: finding.Error, Rules: map[string]finding.Severity{}},
+		Write:  Write{Site: DefaultSite},
+	}
+}
