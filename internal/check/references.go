@@ -156,8 +156,12 @@ func howOf(n *prose.Node) link.How {
 	return link.Bracketed
 }
 
+func (p *Pass) resolve(from link.Scope, n *prose.Node) link.Result {
+	return p.Links.Resolve(from, n.Target, howOf(n))
+}
+
 func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
-	result := p.Links.Resolve(from, n.Target, howOf(n))
+	result := p.resolve(from, n)
 	f := finding.Finding{Rule: finding.BrokenReference, Place: place, Arguments: []finding.Argument{argument("text", n.Target)}}
 	switch {
 	case result.Outcome == link.Found && n.Strict && p.hidden(result.Target):
@@ -234,7 +238,7 @@ func humps(name string) int {
 }
 
 func (p *Pass) ambiguous(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
-	result := p.Links.Resolve(from, n.Target, howOf(n))
+	result := p.resolve(from, n)
 	if result.Outcome != link.Ambiguous {
 		return
 	}

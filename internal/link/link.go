@@ -7,7 +7,9 @@
 package link
 
 import (
+	"maps"
 	"path"
+	"slices"
 	"strings"
 	"sync"
 
@@ -39,8 +41,8 @@ type Index struct {
 	options  Options
 	modules  map[string][]*model.Module // by path, code only
 	imports  map[*model.Facts][]imported
-	names    func() map[string][]*model.Module // modules by the names they declare at their top
-	tops     func() []string                   // those names that are in reach, sorted
+	names    func() map[string][]*model.Module // modules by the names in reach at their top
+	tops     func() []string                   // those names, sorted
 	related  map[*model.Declaration]*Relations
 }
 
@@ -69,7 +71,7 @@ func New(project *model.Project, options Options) *Index {
 		}
 	}
 	x.names = sync.OnceValue(x.topNames)
-	x.tops = sync.OnceValue(x.topNamesInReach)
+	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
 	x.relate()
 	return x
 }
@@ -110,7 +112,9 @@ func (x *Index) topNames() map[string][]*model.Module {
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
 			for _, d := range m.Top {
-				names[d.Name] = append(names[d.Name], m)
+				if x.InReach(d) {
+					names[d.Name] = append(names[d.Name], m)
+				}
 			}
 		}
 	}

@@ -11,6 +11,9 @@ type reference struct {
 	params   []string // what stood between them
 }
 
+// separators are the signs that mean the same as "." between names.
+var separators = strings.NewReplacer("::", ".", "->", ".", "#", ".")
+
 // parseReference takes a reference apart. ".", "::", "#", "/" and "->" mean the
 // same between names; where "/" stands, the part up to the last one may also be
 // a module's path.
@@ -26,7 +29,7 @@ func parseReference(written string) reference {
 		}
 		s = s[:open]
 	}
-	s = strings.NewReplacer("::", ".", "->", ".", "#", ".").Replace(s)
+	s = separators.Replace(s)
 	if slash := strings.LastIndexByte(s, '/'); slash >= 0 {
 		last, rest, dotted := strings.Cut(s[slash+1:], ".")
 		r.module = s[:slash+1] + last

@@ -138,18 +138,3 @@ func (x *Index) shownNames(list []*model.Declaration) []string {
 	slices.Sort(names)
 	return slices.Compact(names)
 }
-
-// topNamesInReach are the names at the top of any module that are in reach, sorted.
-func (x *Index) topNamesInReach() []string {
-	var tops []string
-	for name, modules := range x.names() {
-		for _, m := range modules {
-			if x.InReach(m.Lookup(name)) {
-				tops = append(tops, name)
-				break
-			}
-		}
-	}
-	slices.Sort(tops)
-	return tops
-}

@@ -1,0 +1,29 @@
+package build
+
+import (
+	"os"
+	"path/filepath"
+	"runtime"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/languages"
+)
+
+// BenchmarkRun reads, links and checks a tree of real code: Go's own, or the
+// one that CODREL_BENCH_TREE names.
+func BenchmarkRun(b *testing.B) {
+	tree := os.Getenv("CODREL_BENCH_TREE")
+	if tree == "" {
+		tree = filepath.Join(runtime.GOROOT(), "src", "net")
+	}
+	root, err := os.OpenRoot(tree)
+	require.NoError(b, err)
+	defer root.Close()
+	for b.Loop() {
+		s, err := Run(b.Context(), root.FS(), Options{FrontEnds: languages.All, Folder: "tree"})
+		require.NoError(b, err)
+		b.SetBytes(s.Stats.Bytes)
+	}
+}
