@@ -87,6 +87,7 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	if err := r.home(); err != nil {
 		return r.snapshot, err
 	}
+	r.name()
 	s, set := r.snapshot, r.options.Settings
 	r.stage("linking", 0)
 	s.Links = link.New(s.Project, link.Options{
@@ -99,6 +100,21 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	s.Findings, s.Coverage = result.Findings, result.Coverage
 	r.stage("", 0)
 	return s, ctx.Err()
+}
+
+// name finds the project's name where the settings give none: that of the
+// library at the root, else the folder's.
+func (r *run) name() {
+	p := r.snapshot.Project
+	if p.Name != "" {
+		return
+	}
+	p.Name = r.options.Folder
+	for _, lib := range p.Libraries {
+		if lib.Root == "." {
+			p.Name = lib.Name
+		}
+	}
 }
 
 func elsewhere(s *settings.Settings) []link.Pattern {

@@ -87,8 +87,15 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 			return Result{Outcome: Ambiguous, Candidates: found}
 		}
 	}
+	if how == Bracketed && !partial && len(r.names) > 1 && namesPackage(r.names[0]) && isUpper(r.names[1]) {
+		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
+	}
 	return Result{Partial: partial}
 }
+
+// namesPackage reports whether a name reads like a package of the language's own
+// library, which a comment may name without importing it.
+func namesPackage(name string) bool { return strings.ToLower(name) == name }
 
 // fit drops targets that the form of the reference rules out: parentheses ask
 // for something that can be called.

@@ -214,6 +214,11 @@ type Group struct {
 	Deprecated   []*model.Declaration
 }
 
+// All are the declarations of the group, the deprecated ones last.
+func (g Group) All() []*model.Declaration {
+	return append(slices.Clone(g.Declarations), g.Deprecated...)
+}
+
 // Groups puts declarations into the groups that the maintainer named, in the
 // order in which the names first stand, and then by kind in the order in which
 // people read them.

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"codrel/internal/model"
+	"codrel/internal/render/plan"
 )
 
 // mostContents is how many lines each list of the contents has at most; the
@@ -24,6 +25,20 @@ func (v view) beside() []*model.Module {
 func (v view) below() []*model.Module {
 	_, below := v.plan.Siblings(v.page.Module)
 	return below[:min(len(below), mostContents)]
+}
+
+// listed are the declarations of a module that the contents list: all of them
+// on the module's own page, the types elsewhere, in the order of the overview.
+func (v view) listed(m *model.Module) []*model.Declaration {
+	var out []*model.Declaration
+	for _, g := range plan.Groups(v.plan.Top(m)) {
+		for _, d := range g.All() {
+			if d.Kind().IsType() || v.page.Kind == plan.ModulePage {
+				out = append(out, d)
+			}
+		}
+	}
+	return out
 }
 
 // shortPath is a module's path without what all modules of its library begin with.

@@ -1183,8 +1183,7 @@ func (v view) typePage() templ.Component {
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			list := append(g.Declarations, g.Deprecated...)
-			for _, member := range list {
+			for _, member := range g.All() {
 				templ_7745c5c3_Err = v.member(member).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err

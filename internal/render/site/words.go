@@ -56,11 +56,9 @@ func (v view) permalink(d *model.Declaration) string {
 // details are the declarations of a group that have no page of their own.
 func details(g plan.Group) []*model.Declaration {
 	var out []*model.Declaration
-	for _, list := range [][]*model.Declaration{g.Declarations, g.Deprecated} {
-		for _, d := range list {
-			if !d.Kind().IsType() {
-				out = append(out, d)
-			}
+	for _, d := range g.All() {
+		if !d.Kind().IsType() {
+			out = append(out, d)
 		}
 	}
 	return out
