@@ -84,6 +84,9 @@ func (r *reader) blockLines(lines []source.Span, start int32) []source.Span {
 		end = len(rest)
 	}
 	at, stop := start+2, start+2+int32(end)
+	for at < stop && r.text[at] == ' ' { // the blank behind the marker is no indentation
+		at++
+	}
 	for at <= stop {
 		next := strings.IndexByte(r.text[at:stop], '\n')
 		if next < 0 {

@@ -203,6 +203,11 @@ func (r *reader) typeSpec(g specGroup, s *ast.TypeSpec) {
 // members adds the fields and methods inside a type, at any depth of
 // anonymous types.
 func (r *reader) members(t ast.Expr, parent int32, scope string, params *ast.FieldList) {
+	if r.nested >= deepest {
+		return
+	}
+	r.nested++
+	defer func() { r.nested-- }()
 	switch t := t.(type) {
 	case *ast.StructType:
 		r.fields(t.Fields, parent, scope, params)

@@ -83,10 +83,11 @@ func unreadable(facts *model.Facts, span source.Span, form, message string) find
 
 // reader extracts the facts of one file.
 type reader struct {
-	facts *model.Facts
-	text  string
-	base  int // the parser's position of offset 0
-	sig   signature
+	facts  *model.Facts
+	text   string
+	base   int // the parser's position of offset 0
+	sig    signature
+	nested int // types without names around the one being read
 }
 
 func (r *reader) offset(p token.Pos) int32 {

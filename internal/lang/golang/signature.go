@@ -16,6 +16,7 @@ type signature struct {
 	r          *reader
 	arena      []model.Token
 	start      int
+	depth      int      // of nested types
 	typeNames  []string // type parameters in scope: they never link
 	params     []model.Param
 	results    []model.Param

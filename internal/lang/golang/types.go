@@ -8,9 +8,20 @@ import (
 
 // This file puts type expressions into a signature.
 
+// deepest is how deep types nest in a signature, and how deep the members of
+// types without names are listed. Code written by people stays far below;
+// without a bound the text of deep nests would grow with the square of the depth.
+const deepest = 32
+
 // expr puts one type expression. What is no type (the length of an array, a
 // broken piece) is put as written.
 func (s *signature) expr(e ast.Expr) {
+	if s.depth >= deepest {
+		s.put(model.TokenLiteral, "…")
+		return
+	}
+	s.depth++
+	defer func() { s.depth-- }()
 	switch x := e.(type) {
 	case *ast.Ident:
 		s.typeName(x)
@@ -69,7 +80,7 @@ func (s *signature) expr(e ast.Expr) {
 		s.expr(x.Y)
 	case nil:
 	default:
-		s.put(model.TokenLiteral, s.r.cut(e))
+		s.shortValue(e)
 	}
 }
 
