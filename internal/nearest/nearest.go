@@ -17,12 +17,18 @@ func Word(word string, candidates []string) string {
 			continue
 		}
 		d := Distance(strings.ToLower(word), strings.ToLower(c), bestDistance)
+		if len(word) >= shortestStart && d > limit(word) && strings.HasPrefix(strings.ToLower(c), strings.ToLower(word)) {
+			d = limit(word) // the beginning of a longer word
+		}
 		if d < bestDistance {
 			best, bestDistance = c, d
 		}
 	}
 	return best
 }
+
+// shortestStart is how much of a longer word must be there to count as its beginning.
+const shortestStart = 3
 
 func limit(word string) int { return max(1, utf8.RuneCountInString(word)/3) }
 

@@ -81,11 +81,11 @@ func (r *reader) fail(n *yaml.Node, format string, args ...any) {
 // syntax turns the YAML package's error, which has its line in its text only, into a problem.
 func (r *reader) syntax(err error) error {
 	text := strings.TrimPrefix(err.Error(), "yaml: ")
-	p := Problem{File: r.file, Message: "this is not YAML: " + text}
+	p := Problem{File: r.file, Line: 1, Column: 1, Message: "this is not YAML: " + text}
 	if rest, ok := strings.CutPrefix(text, "line "); ok {
 		number, message, _ := strings.Cut(rest, ": ")
 		if line, err := strconv.Atoi(number); err == nil {
-			p.Line, p.Column, p.Message = line, 1, "this is not YAML: "+message
+			p.Line, p.Message = line, "this is not YAML: "+message
 		}
 	}
 	return p
