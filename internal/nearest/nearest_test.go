@@ -11,7 +11,7 @@ import (
 func TestWord(t *testing.T) {
 	known := []string{"Height", "High", "Harbour", "At"}
 	for word, want := range map[string]string{
-		"Hight": "Height", "heigth": "Height", "harbor": "Harbour", "Ta": "At", "Xylophone": "", "height": "Height", "": "", "Harb": "Harbour", "Ha": "At",
+		"Hight": "Height", "heigth": "Height", "harbor": "Harbour", "Ta": "At", "Xylophone": "", "height": "Height", "": "", "Harb": "Harbour", "Ha": "",
 	} {
 		assert.Equal(t, want, nearest.Word(word, known), word)
 	}
