@@ -304,6 +304,10 @@ func (f *Folder) exchange() error {
 	if f.swap() == nil {
 		return nil // staging now holds the old site, and Discard removes it
 	}
+	return f.twoRenames()
+}
+
+func (f *Folder) twoRenames() error {
 	aside := f.beside("old", strconv.Itoa(os.Getpid()))
 	if err := os.Rename(f.target, aside); err != nil {
 		return f.fileByFile()

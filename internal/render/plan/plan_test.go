@@ -1,0 +1,182 @@
+package plan_test
+
+import (
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/languages"
+	"codrel/internal/model"
+	"codrel/internal/render/plan"
+	"codrel/internal/settings"
+)
+
+func planned(t *testing.T, files map[string]string) *plan.Plan {
+	t.Helper()
+	fsys := fstest.MapFS{}
+	for name, text := range files {
+		fsys[name] = &fstest.MapFile{Data: []byte(text)}
+	}
+	set := settings.Default()
+	set.Reach = model.ReachPrivate
+	s, err := build.Run(t.Context(), fsys, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project"})
+	require.NoError(t, err)
+	return plan.New(s.Links)
+}
+
+// addresses maps identifiers to addresses.
+func addresses(p *plan.Plan) map[string]string {
+	out := map[string]string{}
+	for _, lib := range p.Links.Project.Libraries {
+		for _, m := range p.Modules(lib) {
+			out[m.ID()] = plan.Module(m)
+			for d := range m.Declarations {
+				out[d.ID()] = plan.Declaration(d)
+			}
+		}
+	}
+	return out
+}
+
+const twinless = `package tide
+type Berth struct{ Depth int }
+func (Berth) Assign() {}
+type PortCall int
+type HTTPServer int
+type URL int
+type index int
+type Con int
+type Ärger int
+type _hidden int
+type Max_LEN int
+func Make() {}
+`
+
+func TestAddresses(t *testing.T) {
+	p := planned(t, map[string]string{"go.mod": "module tidebook.example/Engine", "tide/t.go": twinless})
+	const folder = "reference/Engine/tidebook.example/~Engine/tide/"
+	got := addresses(p)
+	want := map[string]string{
+		"":            "index.html",
+		"Berth":       "Berth.html",
+		"Berth.Depth": "Berth.html#Depth", "Berth.Assign": "Berth.html#Assign",
+		"PortCall": "Port-Call.html", "HTTPServer": "HTTP--Server.html", "URL": "URL--.html",
+		"index": "index-.html", "Con": "~Con~.html", "Ärger": "~c4~rger.html", "_hidden": "~_hidden.html",
+		"Max_LEN": "Max_-LEN--.html", "Make": "index.html#Make",
+	}
+	for path, address := range want {
+		id := "Engine/tidebook.example/Engine/tide"
+		if path != "" {
+			id += "#" + path
+		}
+		assert.Equal(t, strings.ReplaceAll(folder, "reference/Engine", "reference/~Engine")+address, got[id], path)
+	}
+}
+
+// TestTwins adds a declaration that differs by case beside every one: no
+// address may move, and none may fall together where case is folded.
+func TestTwins(t *testing.T) {
+	twins := twinless + `
+type berth struct{}
+type BERTH struct{}
+type BeRTh struct{}
+type Portcall int
+type portCall int
+type PORTCALL int
+type HttpServer int
+type HTTPserver int
+type url int
+type Url int
+type Index int
+type INDEX int
+type con int
+type CON int
+type max_LEN int
+type Max_Len int
+type MAX_LEN int
+func make() {}
+`
+	before := addresses(planned(t, map[string]string{"go.mod": "module a", "tide/t.go": twinless}))
+	p := planned(t, map[string]string{"go.mod": "module a", "tide/t.go": twins, "Tide/t.go": "package tide"})
+	after := addresses(p)
+	for id, address := range before {
+		assert.Equal(t, address, after[id], id)
+	}
+	seen := map[string]string{}
+	for _, page := range p.Pages {
+		folded := strings.ToLower(page.Address)
+		assert.Empty(t, seen[folded], "%s and %s share a file where case is folded", page.Address, seen[folded])
+		seen[folded] = page.Address
+		name := strings.TrimSuffix(folded[strings.LastIndexByte(folded, '/')+1:], ".html")
+		assert.NotContains(t, []string{"con", "aux", "nul"}, name)
+	}
+}
+
+func TestRelative(t *testing.T) {
+	for _, c := range []struct{ from, to, want string }{
+		{"index.html", "a/b.html", "a/b.html"},
+		{"a/b.html", "index.html", "../index.html"},
+		{"a/b.html", "a/c.html#x", "c.html#x"},
+		{"a/b.html", "a/b.html#x", "#x"},
+		{"a/b.html", "a/b.html", "b.html"},
+		{"a/b/c.html", "a/d/e.html", "../d/e.html"},
+	} {
+		assert.Equal(t, c.want, plan.Relative(c.from, c.to), c)
+	}
+	assert.Equal(t, "../../", plan.Root("a/b/c.html"))
+}
+
+func TestSlug(t *testing.T) {
+	for text, want := range map[string]string{
+		"A first plan": "a-first-plan", "設定": "設定", "Café & Bar!": "café-bar", "…": "section", "C++": "c",
+	} {
+		assert.Equal(t, want, plan.Slug(text))
+	}
+}
+
+func TestGroups(t *testing.T) {
+	p := planned(t, map[string]string{"go.mod": "module a", "t.go": `package a
+var V int
+//codrel:part Looking around
+func B() {}
+func A() {}
+type T int
+// Old is gone.
+//
+// Deprecated: use A.
+func Old() {}
+const _ = 1
+`})
+	var got []string
+	for _, g := range plan.Groups(p.Top(p.Links.Project.Libraries[0].Modules[0])) {
+		line := g.Title + ":"
+		for _, d := range g.Declarations {
+			line += " " + d.Name
+		}
+		for _, d := range g.Deprecated {
+			line += " -" + d.Name
+		}
+		got = append(got, line)
+	}
+	assert.Equal(t, []string{"Looking around: B", "Types: T", "Functions: A -Old", "Variables: V"}, got)
+}
+
+func TestLongIndexIsCut(t *testing.T) {
+	var b strings.Builder
+	b.WriteString("package a\n")
+	for i := range 2000 {
+		b.WriteString("var " + string(rune('A'+i%26)) + strings.Repeat("x", i/26) + "y int\n")
+	}
+	p := planned(t, map[string]string{"go.mod": "module a", "t.go": b.String()})
+	require.Len(t, p.Letters, 27)
+	assert.Empty(t, p.Letters[0].Entries)
+	n := 0
+	for _, page := range p.Letters {
+		n += len(page.Entries)
+	}
+	assert.Equal(t, 2001, n, "all names and the module")
+}
