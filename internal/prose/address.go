@@ -1,6 +1,9 @@
 package prose
 
-import "strings"
+import (
+	"net/url"
+	"strings"
+)
 
 // AllowedAddress reports whether a link of a comment or guide may lead to this
 // address: http, https and mailto, or a path without a scheme. Every dialect
@@ -20,7 +23,10 @@ func AllowedAddress(address string) bool {
 		return !strings.HasPrefix(clean, "//")
 	}
 	switch strings.ToLower(clean[:end]) {
-	case "http", "https", "mailto":
+	case "http", "https":
+		u, err := url.Parse(clean)
+		return err == nil && u.Host != ""
+	case "mailto":
 		return true
 	}
 	return false

@@ -35,7 +35,7 @@ func TestAllowedAddress(t *testing.T) {
 	for _, address := range []string{"https://a.example/", "HTTP://a.example", "mailto:a@b.example", "docs/x.md", "#part", "?q=1", "a/b:c", "../up"} {
 		assert.True(t, prose.AllowedAddress(address), address)
 	}
-	for _, address := range []string{"javascript:alert(1)", "JaVaScRiPt:x", "java\nscript:x", " javascript:x", "\x01javascript:x", "data:text/html,x", "vbscript:x", "file:///etc/passwd", "//evil.example/x", "", "\t"} {
+	for _, address := range []string{"javascript:alert(1)", "JaVaScRiPt:x", "java\nscript:x", " javascript:x", "\x01javascript:x", "data:text/html,x", "vbscript:x", "file:///etc/passwd", "//evil.example/x", "", "\t", "http://address:port", "https://"} {
 		assert.False(t, prose.AllowedAddress(address), address)
 	}
 }

@@ -1,0 +1,205 @@
+package site_test
+
+import (
+	"context"
+	"io/fs"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/demo"
+	"codrel/internal/build"
+	"codrel/internal/check"
+	"codrel/internal/languages"
+	"codrel/internal/model"
+	"codrel/internal/render/plan"
+	"codrel/internal/render/sink"
+	"codrel/internal/render/site"
+	"codrel/internal/render/site/sitetest"
+	"codrel/internal/settings"
+)
+
+// rendered builds the site of some files in memory.
+func rendered(t *testing.T, files fs.FS, set *settings.Settings, workers int) *sink.Memory {
+	t.Helper()
+	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: workers})
+	require.NoError(t, err)
+	var out sink.Memory
+	options := site.Options{FrontEnds: s.FrontEnds, Source: set.Source, Files: files, Workers: workers}
+	require.NoError(t, site.New(plan.New(s.Links), options).Write(t.Context(), &out))
+	return &out
+}
+
+func asFS(m *sink.Memory) fstest.MapFS {
+	out := fstest.MapFS{}
+	for _, p := range m.Paths() {
+		out[p] = &fstest.MapFile{Data: m.Get(p)}
+	}
+	return out
+}
+
+func demoFiles(t *testing.T) (fstest.MapFS, *settings.Settings) {
+	t.Helper()
+	files := fstest.MapFS{}
+	for _, f := range demo.Files() {
+		files[f.Path] = &fstest.MapFile{Data: f.Data}
+	}
+	set, err := settings.Parse("codrel.yaml", files["codrel.yaml"].Data, settings.Known{Version: "0.1.0", Rules: check.Names(), Languages: languages.Names()})
+	require.NoError(t, err)
+	return files, set
+}
+
+func requireSound(t *testing.T, files fs.FS) sitetest.Report {
+	t.Helper()
+	r, err := sitetest.Crawl(files)
+	require.NoError(t, err)
+	require.Empty(t, r.Problems)
+	return r
+}
+
+func TestDemo(t *testing.T) {
+	for _, reach := range []model.Reach{model.ReachPublic, model.ReachPrivate} {
+		files, set := demoFiles(t)
+		set.Reach = reach
+		r := requireSound(t, asFS(rendered(t, files, set, 2)))
+		assert.Greater(t, r.Pages, 30)
+		assert.Greater(t, r.Links, 1000)
+	}
+}
+
+// The same input gives the same bytes, however many work on it.
+func TestSameBytes(t *testing.T) {
+	files, set := demoFiles(t)
+	one := rendered(t, files, set, 1)
+	for range 3 {
+		many := rendered(t, files, set, 8)
+		require.Equal(t, one.Paths(), many.Paths())
+		for _, p := range one.Paths() {
+			require.Equal(t, string(one.Get(p)), string(many.Get(p)), p)
+		}
+	}
+}
+
+func page(t *testing.T, m *sink.Memory, path string) string {
+	t.Helper()
+	data := m.Get("reference/engine/tidebook.example/engine/" + path)
+	require.NotNil(t, data, "no page %s among %v", path, m.Paths())
+	return strings.Join(strings.Fields(string(data)), " ")
+}
+
+func TestWhatPagesSay(t *testing.T) {
+	files, set := demoFiles(t)
+	m := rendered(t, files, set, 2)
+
+	quay := page(t, m, "berth/Quay.html")
+	assert.Contains(t, quay, `Fulfils`)
+	assert.Contains(t, quay, `<a href="Berth.html">`)
+	assert.Contains(t, quay, `href="https://forge.example/tidebook/blob/main/engine/berth/berth.go#L72"`)
+	assert.Contains(t, quay, `import &#34;tidebook.example/engine/berth&#34;`)
+
+	plan := page(t, m, "berth/Plan.html")
+	assert.Contains(t, plan, `<a href="index.html#NewPlan">`, "ways to make it")
+	assert.Contains(t, plan, `https://handbook.example/io#EOF`, "names outside the project lead through patterns")
+	assert.Contains(t, plan, `Taken by`)
+	assert.Contains(t, plan, `<ol><li>pontoons`)
+
+	module := page(t, m, "berth/index.html")
+	assert.Contains(t, module, `Looking around`, "the maintainer's own group")
+	assert.Less(t, strings.Index(module, "Looking around"), strings.Index(module, "<h3>Types"))
+	assert.Contains(t, module, `store_windows.go`)
+	assert.Contains(t, module, `for <code translate="no">linux</code>`, "the forms of a declaration of several builds")
+	assert.NotContains(t, module, "codrel:", "words to Codrel are not shown")
+	assert.Contains(t, module, `<span class="p">plan</span> *<a href="Plan.html">Plan</a>, <span class="p">vessel</span>`, "a long signature breaks at its parameters")
+
+	tide := page(t, m, "tide/index.html")
+	assert.Contains(t, tide, `deprecated name`)
+	assert.Contains(t, tide, `<s`, "the seasons are there")
+	assert.Contains(t, tide, `href="https://handbook.example/harmonic"`)
+	assert.Contains(t, page(t, m, "portcall/Purpose.html"), "Generated code.")
+
+	home := string(m.Get("index.html"))
+	assert.Contains(t, home, `<a href="reference/engine/tidebook.example/engine/tide/Predictor.html"><code`, "a code span that names one declaration")
+	assert.NotContains(t, home, "Ledger")
+}
+
+// Text from comments is data: whatever stands in it, nothing of it runs.
+func TestHostileComments(t *testing.T) {
+	readme := "# <script>alert(1)</script> Title\n\n<script>alert(2)</script>\n\n<p onclick=\"x()\" style=\"color:red\">text <a href=\"javascript:x()\">one</a> <b>bold</b></p>\n\n" +
+		"[two](javascript:x()) [three](data:text/html,x) ![four](http://evil.example/x.png) <javascript:x()> <iframe src=x></iframe>\n\n" +
+		"<style>*{display:none}</style>\n\n![local](pic.png) ![gone](gone.png) [file](docs/x.md) [anchor](#title) [lost](#lost)\n\n" +
+		strings.Repeat("> ", 300) + "deep\n\n" + "`</code><script>`\n\n| a |\n|---|\n| <script>x</script> |\n\n\u202etxet\u202c\n"
+	source := `// Package a has <script>alert(1)</script> and <img src=x onerror=y> & "quotes".
+//
+// [x]: javascript:alert(1)
+//
+// See [x]. https://ok.example/"onclick="x
+//
+//	</code></pre><script>alert(3)</script>
+package a
+
+// F is <b>not bold</b>.
+func F(a struct{ X int ` + "`json:\"</span><script>\"`" + `}) string { return "" }
+
+// Deprecated: </p><script>x</script>
+const C = "</code><script>"
+`
+	files := fstest.MapFS{
+		"README.md": {Data: []byte(readme)}, "a.go": {Data: []byte(source)}, "pic.png": {Data: []byte("png")},
+		"go.mod": {Data: []byte("module a.example/a\"><script>")},
+	}
+	m := rendered(t, files, settings.Default(), 2)
+	requireSound(t, asFS(m))
+	for _, p := range m.Paths() {
+		if strings.HasSuffix(p, ".html") {
+			text := string(m.Get(p))
+			assert.NotContains(t, text, "<script", p)
+			assert.NotContains(t, text, `"javascript:`, p)
+			assert.NotContains(t, text, "onclick=\"", p)
+			assert.NotContains(t, text, "\u202e", p)
+			assert.Contains(t, text, "Content-Security-Policy")
+		}
+	}
+	assert.Equal(t, "png", string(m.Get("files/pic.png")), "local images are copied")
+	home := string(m.Get("index.html"))
+	assert.Contains(t, home, `<img src="files/pic.png" alt="local">`)
+	assert.Contains(t, home, `<strong>bold</strong>`)
+	assert.Contains(t, home, `<a href="http://evil.example/x.png">four</a>`, "a remote image is a link")
+}
+
+func TestEmptyStates(t *testing.T) {
+	m := rendered(t, fstest.MapFS{"a.go": {Data: []byte("package a\n\nfunc private() {}\n")}}, settings.Default(), 1)
+	requireSound(t, asFS(m))
+	assert.Contains(t, string(m.Get("reference/project/project/index.html")), "Nothing that this module declares is in reach.")
+	m = rendered(t, fstest.MapFS{"a.txt": {}}, settings.Default(), 1)
+	requireSound(t, asFS(m))
+	assert.Contains(t, string(m.Get("index.html")), "No source was found")
+	assert.Contains(t, string(m.Get("a-z/index.html")), "There are no names yet.")
+}
+
+func TestCancelled(t *testing.T) {
+	files, set := demoFiles(t)
+	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All})
+	require.NoError(t, err)
+	ctx, cancel := context.WithCancel(t.Context())
+	cancel()
+	err = site.New(plan.New(s.Links), site.Options{FrontEnds: s.FrontEnds, Workers: 2}).Write(ctx, &sink.Memory{})
+	assert.ErrorIs(t, err, context.Canceled)
+	_, err = build.Run(ctx, files, build.Options{Settings: set, FrontEnds: languages.All})
+	assert.ErrorIs(t, err, context.Canceled)
+}
+
+func BenchmarkWrite(b *testing.B) {
+	files := fstest.MapFS{}
+	for _, f := range demo.Files() {
+		files[f.Path] = &fstest.MapFile{Data: f.Data}
+	}
+	s, err := build.Run(b.Context(), files, build.Options{FrontEnds: languages.All})
+	require.NoError(b, err)
+	b.SetBytes(s.Stats.Bytes)
+	for b.Loop() {
+		require.NoError(b, site.New(plan.New(s.Links), site.Options{FrontEnds: s.FrontEnds, Workers: 1}).Write(b.Context(), &sink.Memory{}))
+	}
+}
