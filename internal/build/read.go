@@ -174,6 +174,11 @@ func (r *run) assign(read settings.Read, end lang.FrontEnd, found []source.Entry
 		}
 		r.files[lib] = append(r.files[lib], e)
 	}
+	for _, lib := range byFolder {
+		for _, pattern := range read.Open {
+			lib.Open = append(lib.Open, path.Join(read.Path, pattern))
+		}
+	}
 }
 
 // rootOf climbs from dir to the first folder with a marker, or to the top of what is read.

@@ -122,8 +122,8 @@ func TestFixtures(t *testing.T) {
 
 func TestSeverities(t *testing.T) {
 	files := map[string]string{
-		"go.mod":    "module tidebook.example/engine",
-		"a/a.go":    "// Package a is one.\npackage a\n\nfunc F() {}\n",
+		"go.mod":     "module tidebook.example/engine",
+		"a/a.go":     "// Package a is one.\npackage a\n\nfunc F() {}\n",
 		"cmd/b/b.go": "// Command b is one.\npackage main\n\nfunc F() {}\n",
 	}
 	s := run(t, files, func(s *settings.Settings) {

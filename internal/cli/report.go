@@ -12,6 +12,7 @@ import (
 	"codrel/internal/build"
 	"codrel/internal/check"
 	"codrel/internal/finding"
+	"codrel/internal/model"
 )
 
 // painter puts colours on words, or leaves them as they are.
@@ -99,8 +100,11 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 		return
 	}
 	c := s.Coverage
-	fmt.Fprintf(a.stdout, "%s · %d of %d %s declarations documented (%.1f %%)\n",
-		a.counts(list), c.Documented, c.Total, p.settings.Reach, c.Percent())
+	what := "public declarations"
+	if reach := p.settings.Reach; reach != model.ReachPublic {
+		what = "declarations down to " + reach.String()
+	}
+	fmt.Fprintf(a.stdout, "%s · %d of %d %s documented (%.1f %%)\n", a.counts(list), c.Documented, c.Total, what, c.Percent())
 }
 
 func (a *app) counts(list []finding.Finding) string {

@@ -7,10 +7,13 @@
 package join
 
 import (
+	"path"
 	"runtime"
 	"slices"
 	"strings"
 	"sync"
+
+	"github.com/bmatcuk/doublestar/v4"
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
@@ -26,10 +29,19 @@ func Library(lib *model.Library, end lang.FrontEnd) {
 	}
 	code, tests := group(lib, paths)
 	each(append(slices.Clone(code), tests...), func(m *model.Module) {
-		m.Internal = moduler != nil && moduler.InternalModule(m.Path)
+		m.Internal = moduler != nil && moduler.InternalModule(m.Path) && !open(lib, m)
 		declare(m)
 	})
 	lib.Modules, lib.Tests = code, tests
+}
+
+// open reports whether the settings let a module count as visible.
+func open(lib *model.Library, m *model.Module) bool {
+	dir := path.Dir(m.Files[0].Path)
+	return slices.ContainsFunc(lib.Open, func(pattern string) bool {
+		ok, _ := doublestar.Match(pattern, dir)
+		return ok
+	})
 }
 
 // group makes the modules, in the order of their paths.

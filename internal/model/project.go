@@ -25,9 +25,10 @@ type Page struct {
 type Library struct {
 	Name     string // unique in the project
 	Language string
-	Root     string // folder from the project's root, "." for the root itself
-	Prefix   string // the module path of its root folder, "" where paths start at the root
-	Version  string // the language's own version of it, where its files say one
+	Root     string   // folder from the project's root, "." for the root itself
+	Prefix   string   // the module path of its root folder, "" where paths start at the root
+	Version  string   // the language's own version of it, where its files say one
+	Open     []string // patterns of folders whose modules count as visible even if their language keeps them internal
 	Modules  []*Module
 	Tests    []*Module // what its test files declare
 	Files    []*Facts  // code, then tests, each in the order of paths

@@ -30,7 +30,11 @@ func Word(word string, candidates []string) string {
 // shortestStart is how much of a longer word must be there to count as its beginning.
 const shortestStart = 3
 
-func limit(word string) int { return max(1, utf8.RuneCountInString(word)/3) }
+// limit is 0 for a single letter: any other would be one slip away.
+func limit(word string) int {
+	n := utf8.RuneCountInString(word)
+	return max(min(n-1, 1), n/3)
+}
 
 // Close reports whether b could be a slip for a.
 func Close(a, b string) bool {

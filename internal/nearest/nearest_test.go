@@ -11,7 +11,7 @@ import (
 func TestWord(t *testing.T) {
 	known := []string{"Height", "High", "Harbour", "At"}
 	for word, want := range map[string]string{
-		"Hight": "Height", "heigth": "Height", "harbor": "Harbour", "Ta": "At", "Xylophone": "", "height": "Height", "": "", "Harb": "Harbour", "Ha": "",
+		"Hight": "Height", "heigth": "Height", "harbor": "Harbour", "Ta": "At", "Xylophone": "", "height": "Height", "": "", "Harb": "Harbour", "Ha": "", "G": "", "at": "At",
 	} {
 		assert.Equal(t, want, nearest.Word(word, known), word)
 	}

@@ -140,6 +140,7 @@ func (r *reader) read(n *yaml.Node, s *Settings) {
 		"path":     func(n *yaml.Node) { r.path(n, &read.Path) },
 		"language": func(n *yaml.Node) { r.oneOf(n, "language", r.known.Languages, &read.Language) },
 		"skip":     func(n *yaml.Node) { r.patterns(n, "skip", &read.Skip) },
+		"open":     func(n *yaml.Node) { r.patterns(n, "open", &read.Open) },
 	})
 	if read.Path == "" && n.Kind == yaml.MappingNode {
 		r.fail(n, `an entry of "read" needs the path of a folder, such as {path: engine}`)

@@ -42,6 +42,7 @@ type Read struct {
 	Path     string
 	Language string // "" for all that are found
 	Skip     []string
+	Open     []string // folders whose modules count as visible although their language keeps them internal
 }
 
 // Elsewhere tells where names outside the project are described.

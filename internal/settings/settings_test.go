@@ -28,7 +28,7 @@ version: 2.3.0
 home: docs/README.md
 reach: internal
 read:
-  - {path: engine, language: go, skip: ["**/old/**"]}
+  - {path: engine, language: go, skip: ["**/old/**"], open: [internal]}
   - {path: ./tools/}
 generated: ["**/*.pb.go"]
 links:
@@ -46,7 +46,7 @@ func TestParse(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, &settings.Settings{
 		Name: "Tidebook", Version: "2.3.0", Home: "docs/README.md", Reach: model.ReachInternal,
-		Read:      []settings.Read{{Path: "engine", Language: "go", Skip: []string{"**/old/**"}}, {Path: "tools"}},
+		Read:      []settings.Read{{Path: "engine", Language: "go", Skip: []string{"**/old/**"}, Open: []string{"internal"}}, {Path: "tools"}},
 		Generated: []string{"**/*.pb.go"},
 		Source:    "https://forge.example/{path}#L{line}",
 		Elsewhere: []settings.Elsewhere{{Modules: "time", Page: "https://handbook.example/{module}#{name}"}},

@@ -81,13 +81,13 @@ func TestFind(t *testing.T) {
 	fsys := fstest.MapFS{
 		"a.go": file, "b.txt": file, "go.mod": file, ".hidden/x.go": file,
 		"vendor/x.go": file, "sub/vendor/y.go": file, "sub/c.go": file, "sub/d_gen.go": file,
-		".gitignore":     {Data: []byte("# comment\n/out\n*.tmp.go\nlogs/\n!keep.tmp.go\n\\#odd.go\n")},
-		"out/x.go":       file,
-		"sub/out/x.go":   file,
-		"x.tmp.go":       file,
-		"keep.tmp.go":    file,
-		"logs/x.go":      file,
-		"sub/.gitignore": {Data: []byte("only/here.go\r\n")},
+		".gitignore":       {Data: []byte("# comment\n/out\n*.tmp.go\nlogs/\n!keep.tmp.go\n\\#odd.go\n")},
+		"out/x.go":         file,
+		"sub/out/x.go":     file,
+		"x.tmp.go":         file,
+		"keep.tmp.go":      file,
+		"logs/x.go":        file,
+		"sub/.gitignore":   {Data: []byte("only/here.go\r\n")},
 		"sub/only/here.go": file, "only/here.go": file,
 	}
 	want := source.Search{Extensions: []string{".go"}, Names: []string{"go.mod"}, SkipFolders: []string{"vendor"}, Skip: []string{"**/*_gen.go"}}

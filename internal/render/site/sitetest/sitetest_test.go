@@ -13,17 +13,17 @@ import (
 // The crawler itself must be able to fail.
 func TestCrawl(t *testing.T) {
 	for text, want := range map[string]string{
-		`<a href="b.html#x">ok</a>`:             "",
-		`<a href="c.html">`:                     "index.html: <a> is not closed",
-		`<a href="c.html"></a>`:                 "index.html: the link to c.html leads nowhere",
-		`<a href="b.html#y"></a>`:               "index.html: the link to b.html#y leads to no anchor",
-		`<a href="../b.html"></a>`:              "index.html: the link to ../b.html leads nowhere",
-		`<p id="x"></p><p id="x"></p>`:          `index.html: two elements have the id "x"`,
-		`<p onclick="x"></p>`:                   "index.html: <p> has the attribute onclick",
-		`<img src="https://a.example/x">`:       "index.html: <img> asks the network for https://a.example/x",
-		`<a href="javascript:x"></a>`:           "index.html: the link javascript:x has a scheme that is not allowed",
+		`<a href="b.html#x">ok</a>`:              "",
+		`<a href="c.html">`:                      "index.html: <a> is not closed",
+		`<a href="c.html"></a>`:                  "index.html: the link to c.html leads nowhere",
+		`<a href="b.html#y"></a>`:                "index.html: the link to b.html#y leads to no anchor",
+		`<a href="../b.html"></a>`:               "index.html: the link to ../b.html leads nowhere",
+		`<p id="x"></p><p id="x"></p>`:           `index.html: two elements have the id "x"`,
+		`<p onclick="x"></p>`:                    "index.html: <p> has the attribute onclick",
+		`<img src="https://a.example/x">`:        "index.html: <img> asks the network for https://a.example/x",
+		`<a href="javascript:x"></a>`:            "index.html: the link javascript:x has a scheme that is not allowed",
 		`<a href="b.html"><a href="b.html"></a>`: "index.html: <a> inside <a>",
-		`<p><b></p></b>`:                        "index.html: </p> closes [p b]",
+		`<p><b></p></b>`:                         "index.html: </p> closes [p b]",
 	} {
 		r, err := sitetest.Crawl(fstest.MapFS{"index.html": {Data: []byte(text)}, "b.html": {Data: []byte(`<i id="x"></i>`)}})
 		require.NoError(t, err)

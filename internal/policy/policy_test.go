@@ -1,0 +1,163 @@
+package policy
+
+import (
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// allowed says which of our packages each may import; whatever is not here is a
+// failure. Lower lines may import upper ones, and never the other way round.
+// Packages of the same stage do not know one another.
+const allowed = `
+source:            -
+nearest:           -
+finding:           source
+model:             finding source
+prose:             source
+prose/markdown:    prose source
+lexing:            model source
+lang:              model source
+lang/golang:       lang lexing model finding source
+lang/langtest:     lang model source
+languages:         lang lang/golang
+comment/gocomment:     model prose source
+comment:           comment/gocomment model prose
+join:              lang model
+settings:          finding model nearest
+link:              comment lang model nearest
+check:             finding link model nearest prose prose/markdown source
+build:             check finding join lang link model settings source
+render/plan:       link model
+render/sink:       -
+render/stream:     model
+render/site:       lang link model prose prose/markdown render/plan render/sink
+render/site/sitetest: -
+demo:              -
+cli:               build check finding lang languages model nearest render/plan render/sink render/site render/stream settings demo
+cmd/codrel:        cli
+`
+
+// forbidden says who alone may import a package from outside ("only"), or who
+// may not ("not"). A name stands for the packages below it too, and with "="
+// for itself alone.
+const forbidden = `
+only prose/markdown           github.com/yuin/goldmark
+only render/site              github.com/a-h/templ
+only cli                      github.com/spf13/cobra
+only cli                      github.com/schollz/progressbar/v3
+only settings                 go.yaml.in/yaml/v3
+only preview                  net/http
+only guide,example,vcs        os/exec
+only -                        github.com/alecthomas/chroma/v2
+only -                        go/doc
+only -                        =log
+only lang/golang              go/ast
+only lang/golang              go/parser
+not  lang                     regexp
+not  lexing                   regexp
+`
+
+type imports map[string]map[string]bool // package to what it imports
+
+func read(t *testing.T) imports {
+	t.Helper()
+	root, err := filepath.Abs("../..")
+	require.NoError(t, err)
+	all := imports{}
+	for _, dir := range []string{"internal", "cmd", "demo"} {
+		require.NoError(t, filepath.WalkDir(filepath.Join(root, dir), func(p string, e fs.DirEntry, err error) error {
+			if err != nil {
+				return err
+			}
+			if e.IsDir() && (e.Name() == "testdata" || strings.HasPrefix(e.Name(), "_")) {
+				return filepath.SkipDir
+			}
+			if !strings.HasSuffix(p, ".go") || strings.HasSuffix(p, "_test.go") {
+				return nil
+			}
+			rel, _ := filepath.Rel(root, filepath.Dir(p))
+			name := strings.TrimPrefix(filepath.ToSlash(rel), "internal/")
+			file, err := parser.ParseFile(token.NewFileSet(), p, nil, parser.ImportsOnly)
+			if err != nil {
+				return err
+			}
+			if all[name] == nil {
+				all[name] = map[string]bool{}
+			}
+			for _, i := range file.Imports {
+				all[name][strings.Trim(i.Path.Value, `"`)] = true
+			}
+			return nil
+		}))
+	}
+	require.Greater(t, len(all), 15)
+	return all
+}
+
+func TestOwnImports(t *testing.T) {
+	all := read(t)
+	policy := map[string][]string{}
+	for line := range strings.Lines(allowed) {
+		if name, list, ok := strings.Cut(strings.TrimSpace(line), ":"); ok {
+			assert.NotContains(t, policy, name)
+			policy[name] = strings.Fields(list)
+			for _, dep := range policy[name] {
+				if dep != "-" {
+					assert.Contains(t, policy, dep, "%s stands above what it is made of", name)
+				}
+			}
+		}
+	}
+	for name, deps := range all {
+		if name == "policy" {
+			continue
+		}
+		list, ok := policy[name]
+		assert.True(t, ok, "package %s is not in the policy", name)
+		for dep := range deps {
+			own, ok := strings.CutPrefix(dep, "codrel/")
+			if own = strings.TrimPrefix(own, "internal/"); ok {
+				assert.Contains(t, list, own, "%s may not import %s", name, own)
+			}
+		}
+	}
+	for name, list := range policy {
+		for _, dep := range list {
+			used := all[name]["codrel/internal/"+dep] || all[name]["codrel/"+dep]
+			assert.True(t, dep == "-" || used, "%s no longer imports %s; take it out of the policy", name, dep)
+		}
+	}
+}
+
+func TestOutsideImports(t *testing.T) {
+	all := read(t)
+	for line := range strings.Lines(forbidden) {
+		fields := strings.Fields(line)
+		if len(fields) != 3 {
+			continue
+		}
+		verb, who, what := fields[0], strings.Split(fields[1], ","), fields[2]
+		for name, deps := range all {
+			among := false
+			for _, w := range who {
+				among = among || name == w || strings.HasPrefix(name, w+"/")
+			}
+			if strings.HasPrefix(name, "render/site/sitetest") || name == "policy" {
+				continue
+			}
+			for dep := range deps {
+				if dep != strings.TrimPrefix(what, "=") && !strings.HasPrefix(dep, what+"/") {
+					continue
+				}
+				assert.Equal(t, verb == "only", among, "%s may not import %s", name, dep)
+			}
+		}
+	}
+}
