@@ -31,7 +31,7 @@ import (
 )
 
 func main() {
-	tree := flag.String("tree", filepath.Join(runtime.GOROOT(), "src"), "the tree to read")
+	tree := flag.String("tree", goTree(), "the tree to read")
 	runs := flag.Int("runs", 7, "runs of each")
 	site := flag.Bool("build", false, "measure whole builds too")
 	bare := flag.Bool("bare", false, "parse the tree once and exit (used by the program itself)")
@@ -161,4 +161,13 @@ func report(tree string, programs []program) {
 		t := median(p.took)
 		fmt.Printf("%-14s %6.2f s  %5.2f × bare parse  %5d MB at most\n", p.name, t.Seconds(), float64(t)/float64(base), slices.Max(p.memory)>>20)
 	}
+}
+
+// goTree is the source of Go itself on this machine.
+func goTree() string {
+	out, err := exec.Command("go", "env", "GOROOT").Output()
+	if err != nil {
+		return ""
+	}
+	return filepath.Join(strings.TrimSpace(string(out)), "src")
 }

@@ -23,14 +23,13 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
-	"runtime"
 	"slices"
 	"strings"
 )
 
 func main() {
 	program := flag.String("codrel", "codrel", "the program to compare")
-	tree := flag.String("tree", filepath.Join(runtime.GOROOT(), "src"), "the tree to read")
+	tree := flag.String("tree", goTree(), "the tree to read")
 	show := flag.Int("show", 20, "how many differences to print")
 	flag.Parse()
 	differences, err := compare(*program, *tree, *show)
@@ -288,4 +287,13 @@ func params(t *ast.FuncType) []string {
 		}
 	}
 	return out
+}
+
+// goTree is the source of Go itself on this machine.
+func goTree() string {
+	out, err := exec.Command("go", "env", "GOROOT").Output()
+	if err != nil {
+		return ""
+	}
+	return filepath.Join(strings.TrimSpace(string(out)), "src")
 }

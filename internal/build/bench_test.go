@@ -2,8 +2,9 @@ package build
 
 import (
 	"os"
+	"os/exec"
 	"path/filepath"
-	"runtime"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -16,7 +17,9 @@ import (
 func BenchmarkRun(b *testing.B) {
 	tree := os.Getenv("CODREL_BENCH_TREE")
 	if tree == "" {
-		tree = filepath.Join(runtime.GOROOT(), "src", "net")
+		out, err := exec.Command("go", "env", "GOROOT").Output()
+		require.NoError(b, err)
+		tree = filepath.Join(strings.TrimSpace(string(out)), "src", "net")
 	}
 	root, err := os.OpenRoot(tree)
 	require.NoError(b, err)

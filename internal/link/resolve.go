@@ -172,6 +172,9 @@ func (x *Index) enclosing(from Scope, names []string) ([]Target, bool, *Target) 
 
 func (x *Index) ofModule(from Scope, names []string) ([]Target, bool, *Target) {
 	first := x.bare(from.Module, from.File, names[0])
+	if first == nil && names[0] == from.Module.Name {
+		return x.ofOwnName(from.Module, names[1:])
+	}
 	if first == nil {
 		return nil, false, nil
 	}
@@ -179,6 +182,18 @@ func (x *Index) ofModule(from Scope, names []string) ([]Target, bool, *Target) {
 		return []Target{{Declaration: d}}, false, nil
 	}
 	return nil, !x.open(first, 0), nil
+}
+
+// ofOwnName looks below the module's own name: comments may call a module what
+// its users call it.
+func (x *Index) ofOwnName(m *model.Module, names []string) ([]Target, bool, *Target) {
+	if len(names) == 0 {
+		return []Target{{Module: m}}, false, nil
+	}
+	if d := x.path(m, names); d != nil {
+		return []Target{{Declaration: d}}, false, nil
+	}
+	return nil, !x.openPath(m, names), nil
 }
 
 func (x *Index) ofImports(from Scope, names []string) ([]Target, bool, *Target) {

@@ -201,7 +201,7 @@ func (in *inline) address(i int) int {
 		return 0
 	}
 	end := addressEnd(in.text, i+3)
-	if end <= i+3 {
+	if end <= i+3 || !prose.AllowedAddress(in.text[start:end]) {
 		return 0
 	}
 	in.flush(start)
