@@ -1,4 +1,4 @@
-package build
+package build_test
 
 import (
 	"os"
@@ -9,6 +9,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"codrel/internal/build"
 	"codrel/internal/languages"
 )
 
@@ -25,7 +26,7 @@ func BenchmarkRun(b *testing.B) {
 	require.NoError(b, err)
 	defer root.Close()
 	for b.Loop() {
-		s, err := Run(b.Context(), root.FS(), Options{FrontEnds: languages.All, Folder: "tree"})
+		s, err := build.Run(b.Context(), root.FS(), build.Options{FrontEnds: languages.All, Folder: "tree"})
 		require.NoError(b, err)
 		b.SetBytes(s.Stats.Bytes)
 	}

@@ -3,6 +3,7 @@ package check
 import (
 	"strings"
 	"unicode"
+	"unicode/utf8"
 
 	"codrel/internal/finding"
 	"codrel/internal/link"
@@ -172,7 +173,7 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		return
 	default:
 		near := p.Links.Near(from, n.Target)
-		if !n.Strict && !result.Partial && near == "" && humps(n.Target) == 0 {
+		if !n.Strict && !result.Partial && near == "" && humps(n.Target) == 0 && !strings.Contains(n.Target, ".") {
 			return // an aside in brackets, such as "[Optional]"
 		}
 		if near != "" {
@@ -201,12 +202,13 @@ func couldBeReference(target string, result link.Result) bool {
 	if strings.Contains(target, "/") || len(target) < shortestName {
 		return false
 	}
-	for name := range strings.SplitSeq(target, ".") {
-		if !readsExported(name) {
+	first, rest, _ := strings.Cut(target, ".")
+	for name := range strings.SplitSeq(rest, ".") {
+		if r, _ := utf8.DecodeRuneInString(name); rest != "" && !unicode.IsUpper(r) {
 			return false
 		}
 	}
-	return true
+	return readsExported(first)
 }
 
 // shortestName is how long a name in brackets must be to be compared with others.

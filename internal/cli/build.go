@@ -111,18 +111,20 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 	return failed(s.Findings, p.settings.Checks.FailOn)
 }
 
+// written says what became of a site: its pages, and how many of all its files
+// were the same before.
 type written struct {
-	pages, same int
+	pages, files, same int
 }
 
 func unchanged(w written) string {
-	switch {
-	case w.same == 0:
+	switch w.same {
+	case 0:
 		return ""
-	case w.same >= w.pages:
+	case w.files:
 		return ", all as they were"
 	}
-	return fmt.Sprintf(", %d as they were", w.same)
+	return fmt.Sprintf(", %s changed", counted(w.files-w.same, "file"))
 }
 
 // write renders the site into the target folder.
@@ -148,7 +150,7 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 		}
 		return written{}, &exit{exitIO, fmt.Errorf("the site was not written, and what was there is as it was: %w", err)}
 	}
-	return written{len(pages.Pages), folder.Unchanged()}, nil
+	return written{len(pages.Pages), folder.Files(), folder.Unchanged()}, nil
 }
 
 func (a *app) workers() int {

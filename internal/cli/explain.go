@@ -41,8 +41,13 @@ func (a *app) listRules() {
 	for _, name := range check.Names() {
 		width = max(width, len(name))
 	}
+	indent := width + len("  warning  ")
 	for _, r := range check.Rules {
-		fmt.Fprintf(a.stdout, "%s  %s  %s\n", a.paint.code("1", pad(r.Name, width)), a.paint.severity(r.Default, pad(r.Default.String(), len("warning"))), r.Summary)
+		summary := r.Summary
+		if isTerminal(a.stdout) {
+			summary = strings.Join(wrap(summary, max(narrowest, terminalWidth(a.stdout)-indent)), "\n"+strings.Repeat(" ", indent))
+		}
+		fmt.Fprintf(a.stdout, "%s  %s  %s\n", a.paint.code("1", pad(r.Name, width)), a.paint.severity(r.Default, pad(r.Default.String(), len("warning"))), summary)
 	}
 	fmt.Fprintf(a.stdout, "\nA severity is changed in codrel.yaml, for example:\n\n  checks: {rules: {%s: off}}\n", check.Rules[0].Name)
 }

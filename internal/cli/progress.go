@@ -36,6 +36,16 @@ func isTerminal(w any) bool {
 	return ok && term.IsTerminal(int(f.Fd()))
 }
 
+// terminalWidth is how many characters fit on a line; 80 where nobody knows.
+func terminalWidth(w any) int {
+	if f, ok := w.(*os.File); ok {
+		if width, _, err := term.GetSize(int(f.Fd())); err == nil && width > 0 {
+			return width
+		}
+	}
+	return 80
+}
+
 // stage takes the progress of a stage; total is 0 where it cannot be counted.
 func (p *progress) stage(name string, done, total int) {
 	if p.out == nil || time.Since(p.begun) < moment {

@@ -46,7 +46,7 @@ func (p painter) severity(s finding.Severity, text string) string {
 func (a *app) findings(p *project, list []finding.Finding) error {
 	out := bufio.NewWriter(a.stdout)
 	if isTerminal(a.stdout) {
-		a.columns(out, p, list)
+		a.columns(out, p, list, terminalWidth(a.stdout))
 		return out.Flush()
 	}
 	for i := range list {
@@ -61,7 +61,11 @@ func (a *app) findings(p *project, list []finding.Finding) error {
 // push every message off the screen.
 const widest = 48
 
-func (a *app) columns(out io.Writer, p *project, list []finding.Finding) {
+// narrowest is the room a message needs beside the other columns; with less it
+// stands below them.
+const narrowest = 40
+
+func (a *app) columns(out io.Writer, p *project, list []finding.Finding, width int) {
 	places := make([]string, len(list))
 	placeWidth, ruleWidth := 0, 0
 	for i := range list {
@@ -70,11 +74,38 @@ func (a *app) columns(out io.Writer, p *project, list []finding.Finding) {
 		placeWidth = max(placeWidth, min(widest, utf8.RuneCountInString(places[i])))
 		ruleWidth = max(ruleWidth, len(f.Rule))
 	}
+	indent := placeWidth + len("  warning  ") + ruleWidth + 2
+	below := width-indent < narrowest
+	if below {
+		indent = 4
+	}
 	for i := range list {
 		f := &list[i]
-		fmt.Fprintf(out, "%s  %s  %s  %s\n", a.paint.code("2", pad(places[i], placeWidth)),
-			a.paint.severity(f.Severity, pad(f.Severity.String(), len("warning"))), pad(f.Rule, ruleWidth), oneLine(check.Text(f)))
+		severity := a.paint.severity(f.Severity, pad(f.Severity.String(), len("warning")))
+		lines := strings.Join(wrap(oneLine(check.Text(f)), width-indent), "\n"+strings.Repeat(" ", indent))
+		if below {
+			fmt.Fprintf(out, "%s  %s  %s\n    %s\n", a.paint.code("2", places[i]), a.paint.severity(f.Severity, f.Severity.String()), f.Rule, lines)
+			continue
+		}
+		fmt.Fprintf(out, "%s  %s  %s  %s\n", a.paint.code("2", pad(places[i], placeWidth)), severity, pad(f.Rule, ruleWidth), lines)
 	}
+}
+
+// wrap cuts a text into lines of at most width characters, between words.
+func wrap(text string, width int) []string {
+	var lines []string
+	line := ""
+	for word := range strings.FieldsSeq(text) {
+		if line != "" && utf8.RuneCountInString(line)+1+utf8.RuneCountInString(word) > width {
+			lines = append(lines, line)
+			line = ""
+		}
+		if line != "" {
+			line += " "
+		}
+		line += word
+	}
+	return append(lines, line)
 }
 
 func pad(s string, width int) string {

@@ -228,23 +228,25 @@ func (s *signature) value(word string, name *ast.Ident, i int, own, repeated *as
 	}
 	value := repeated.Values[i]
 	s.mark(" = ")
-	if word == "const " && own != repeated && usesIota(value) {
-		s.iota(value, index)
+	if word == "const " && usesIota(value) {
+		s.iota(value, index, own != repeated)
 		return
 	}
 	s.shortValue(value)
 }
 
-// iota puts the value of a repeated constant, with the number where the
-// expression is "iota" alone and as written otherwise.
-func (s *signature) iota(value ast.Expr, index int) {
+// iota puts a value that counts: the number where the expression is "iota"
+// alone, else what is written, and beside a repeated one what iota is there.
+func (s *signature) iota(value ast.Expr, index int, repeated bool) {
 	if id, ok := value.(*ast.Ident); ok && id.Name == "iota" {
 		s.put(model.TokenLiteral, strconv.Itoa(index))
 		return
 	}
 	s.shortValue(value)
-	s.mark(" // iota = ")
-	s.put(model.TokenLiteral, strconv.Itoa(index))
+	if repeated {
+		s.mark(" // iota = ")
+		s.put(model.TokenLiteral, strconv.Itoa(index))
+	}
 }
 
 func usesIota(e ast.Expr) bool {

@@ -223,6 +223,13 @@ func (f *Folder) folder(dir string) error {
 	return nil
 }
 
+// Files is the number of files that were put.
+func (f *Folder) Files() int {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	return len(f.files)
+}
+
 // Unchanged is the number of files that were the same before.
 func (f *Folder) Unchanged() int { return int(f.same.Load()) }
 

@@ -37,6 +37,29 @@ func moduleKind(m *model.Module) string {
 	return "package"
 }
 
+// mostPlates is how many declarations of a group have a plate each; larger
+// groups, as tables of constants are, stand a line each.
+const mostPlates = 300
+
+func crowded(g plan.Group) bool {
+	list := details(g)
+	return len(list) > mostPlates && len(list) == len(g.Declarations)+len(g.Deprecated)
+}
+
+func groupAnchor(g plan.Group) string { return "s-all-" + plan.Slug(g.Title) }
+
+// entriesByLetter cuts a sorted list of entries where the first letter changes.
+func entriesByLetter(list []plan.Entry) [][]plan.Entry {
+	var out [][]plan.Entry
+	for i, e := range list {
+		if i == 0 || plan.Letter(list[i-1].Name) != plan.Letter(e.Name) {
+			out = append(out, nil)
+		}
+		out[len(out)-1] = append(out[len(out)-1], e)
+	}
+	return out
+}
+
 // memberName is a declaration's name within its page.
 func memberName(d *model.Declaration) string {
 	if _, below, ok := strings.Cut(d.Path(), "."); ok {

@@ -1,0 +1,222 @@
+package build_test
+
+import (
+	"errors"
+	"fmt"
+	"io/fs"
+	"path"
+	"slices"
+	"strings"
+	"sync/atomic"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/check"
+	"codrel/internal/finding"
+	"codrel/internal/languages"
+	"codrel/internal/model"
+	"codrel/internal/settings"
+)
+
+func fsOf(files map[string]string) fstest.MapFS {
+	out := fstest.MapFS{}
+	for name, text := range files {
+		out[name] = &fstest.MapFile{Data: []byte(text)}
+	}
+	return out
+}
+
+func run(t *testing.T, files fs.FS, options build.Options) *build.Snapshot {
+	t.Helper()
+	options.FrontEnds = languages.All
+	s, err := build.Run(t.Context(), files, options)
+	require.NoError(t, err)
+	return s
+}
+
+// shape lists libraries, modules and declarations as text.
+func shape(s *build.Snapshot) (out []string) {
+	for _, lib := range s.Project.Libraries {
+		for _, m := range append(slices.Clone(lib.Modules), lib.Tests...) {
+			line := lib.Name + " " + m.Path
+			if m.Role == model.RoleTest {
+				line += " tests"
+			}
+			if m.Internal {
+				line += " internal"
+			}
+			for d := range m.Declarations {
+				line += fmt.Sprintf(" %s*%d", d.Path(), len(d.Occurrences))
+			}
+			out = append(out, line)
+		}
+	}
+	return out
+}
+
+func TestLibrariesAndModules(t *testing.T) {
+	files := fsOf(map[string]string{
+		"go.mod":               "module harbour.example/harbour/v2",
+		"a/x.go":               "package x",
+		"b/x.go":               "package x",
+		"a/y.go":               "package y\nvar Y int",
+		"a/gen.go":             "//go:build ignore\n\npackage main\nfunc main() {}",
+		"a/x_test.go":          "package x\nfunc Helper() {}",
+		"_tools/t.go":          "package tools",
+		"internal/i.go":        "package internal",
+		"nested/deep/go.mod":   "module harbour.example/harbour/v2/nested",
+		"nested/deep/d.go":     "package deep",
+		"nested/e.go":          "package nested",
+		"sys_linux.go":         "package harbour\nconst Path = 1",
+		"sys_windows.go":       "package harbour\n// Path is documented here.\nconst Path = 2",
+		"vendor/v.go":          "package v",
+		"a/testdata/t.go":      "package t",
+		"codrel-site/index.go": "package old",
+	})
+	s := run(t, files, build.Options{Tests: true, Folder: "checkout"})
+	const prefix = "harbour harbour.example/harbour/v2"
+	assert.Equal(t, []string{
+		prefix + " Path*2",
+		prefix + "/_tools",
+		prefix + "/a",
+		prefix + "/a/gen.go main*1",
+		prefix + "/a:y Y*1",
+		prefix + "/b",
+		prefix + "/internal internal",
+		prefix + "/nested",
+		prefix + "/a tests Helper*1",
+		"nested-deep harbour.example/harbour/v2/nested",
+	}, shape(s))
+	assert.Equal(t, "harbour", s.Project.Name)
+	d := s.Project.Libraries[0].Modules[0].Lookup("Path")
+	assert.Equal(t, "sys_windows.go", d.Main().File.Path, "the occurrence with the comment speaks for all")
+	assert.Equal(t, "harbour/harbour.example/harbour/v2#Path", d.ID())
+
+	without := run(t, files, build.Options{})
+	assert.NotContains(t, strings.Join(shape(without), "\n"), "tests", "test files are not read where nobody asks")
+}
+
+func TestReadSettings(t *testing.T) {
+	files := fsOf(map[string]string{
+		"engine/go.mod": "module e", "engine/a.go": "package e", "engine/old/b.go": "package old", "engine/internal/c.go": "package c",
+		"tools/t.go": "package tools", "other/o.go": "package other",
+	})
+	set := settings.Default()
+	set.Name = "Tidebook"
+	set.Read = []settings.Read{{Path: "engine", Language: "go", Skip: []string{"old/**"}, Open: []string{"internal"}}, {Path: "tools"}}
+	s := run(t, files, build.Options{Settings: set})
+	assert.Equal(t, []string{"engine e", "engine e/internal", "tools tools"}, shape(s))
+	assert.Equal(t, "Tidebook", s.Project.Name)
+
+	set.Read = []settings.Read{{Path: "nowhere"}}
+	_, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All})
+	var p *build.PathError
+	require.ErrorAs(t, err, &p)
+	assert.Equal(t, "nowhere: it does not exist", err.Error())
+}
+
+func TestHome(t *testing.T) {
+	for name, files := range map[string]map[string]string{
+		"readme.md":    {"readme.md": "# A", "README.txt": "b"},
+		"docs/home.md": {"README.md": "# A", "docs/home.md": "# H"},
+		"":             {"a.go": "package a"},
+	} {
+		set := settings.Default()
+		if strings.HasPrefix(name, "docs") {
+			set.Home = name
+		}
+		s := run(t, fsOf(files), build.Options{Settings: set})
+		if name == "" {
+			assert.Nil(t, s.Project.Home)
+			continue
+		}
+		require.NotNil(t, s.Project.Home)
+		assert.Equal(t, name, s.Project.Home.Path)
+	}
+}
+
+// failing is a file system in which some files and folders cannot be read.
+type failing struct {
+	fstest.MapFS
+	bad map[string]error
+}
+
+func (f failing) Open(name string) (fs.File, error) {
+	if err := f.bad[name]; err != nil {
+		return nil, &fs.PathError{Op: "open", Path: name, Err: err}
+	}
+	return f.MapFS.Open(name)
+}
+
+func (f failing) ReadFile(name string) ([]byte, error) {
+	if err := f.bad[name]; err != nil {
+		return nil, &fs.PathError{Op: "open", Path: name, Err: err}
+	}
+	return f.MapFS.ReadFile(name)
+}
+
+func (f failing) ReadDir(name string) ([]fs.DirEntry, error) {
+	if err := f.bad[name]; err != nil {
+		return nil, &fs.PathError{Op: "open", Path: name, Err: err}
+	}
+	return f.MapFS.ReadDir(name)
+}
+
+func TestWhatCannotBeRead(t *testing.T) {
+	files := failing{fsOf(map[string]string{
+		"a.go": "// Package a is one.\npackage a", "secret.go": "package a", "dir/b.go": "package b", "broken.go": "package a", "README.md": "# A",
+	}), map[string]error{"secret.go": fs.ErrPermission, "dir": fs.ErrPermission, "broken.go": errors.New("input/output error"), "README.md": fs.ErrPermission}}
+	s := run(t, files, build.Options{})
+	var got []string
+	for i := range s.Findings {
+		f := &s.Findings[i]
+		got = append(got, path.Base(f.Place.File)+": "+f.Severity.String()+" "+check.Text(f))
+	}
+	assert.Equal(t, []string{
+		"README.md: error the file cannot be read: it may not be read (permission denied)",
+		"broken.go: error the file cannot be read: input/output error",
+		"dir: error the file cannot be read: it may not be read (permission denied)",
+		"secret.go: error the file cannot be read: it may not be read (permission denied)",
+	}, got)
+}
+
+// One worker and many find the same, in the same order.
+func TestSameFindings(t *testing.T) {
+	files := map[string]string{"go.mod": "module a"}
+	for i := range 60 {
+		files[fmt.Sprintf("p%d/f.go", i)] = fmt.Sprintf("package p%d\n\n// F sees [Gone.X] and [p%d.F].\nfunc F() {}\nfunc G() {}\ntype T struct{ *T }\n", i, (i+1)%60)
+	}
+	text := func(jobs int) (out []string) {
+		for _, f := range run(t, fsOf(files), build.Options{Jobs: jobs}).Findings {
+			out = append(out, f.Place.File+" "+fmt.Sprint(f.Place.At)+check.Text(&f))
+		}
+		return out
+	}
+	one := text(1)
+	require.Len(t, one, 60*4)
+	for range 3 {
+		assert.Equal(t, one, text(8))
+	}
+}
+
+func TestProgress(t *testing.T) {
+	var reading atomic.Int64
+	stages := map[string]bool{}
+	s := run(t, fsOf(map[string]string{"a.go": "package a", "b.go": "package a"}), build.Options{Jobs: 1, Progress: func(stage string, done, total int) {
+		stages[stage] = true
+		if stage == "reading" {
+			reading.Store(int64(done * 10 / total))
+		}
+	}})
+	assert.EqualValues(t, 10, reading.Load())
+	for _, st := range s.Stats.Stages {
+		assert.True(t, stages[st.Name], st.Name)
+	}
+	assert.Equal(t, 2, s.Stats.Files)
+	assert.EqualValues(t, 18, s.Stats.Bytes)
+	assert.Equal(t, finding.Warning, s.Findings[0].Severity)
+}

@@ -1,0 +1,77 @@
+package markdown_test
+
+import (
+	"flag"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/rogpeppe/go-internal/txtar"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/prose"
+	"codrel/internal/prose/markdown"
+)
+
+var update = flag.Bool("update", false, "write what was read into the fixtures; read them before you commit")
+
+func TestFixtures(t *testing.T) {
+	const name = "testdata/texts.txt"
+	archive, err := txtar.ParseFile(name)
+	require.NoError(t, err)
+	for i := 0; i+1 < len(archive.Files); i += 2 {
+		got := prose.Dump(markdown.Parse(string(archive.Files[i].Data)))
+		if *update {
+			archive.Files[i+1].Data = []byte(got)
+			continue
+		}
+		assert.Equal(t, string(archive.Files[i+1].Data), got, archive.Files[i].Name)
+	}
+	if *update {
+		require.NoError(t, os.WriteFile(name, txtar.Format(archive), 0o644))
+	}
+}
+
+func TestSpans(t *testing.T) {
+	text := "# Head\n\nSee [the *plan*](ref:Plan), <ref:Berth> and `code`.\n"
+	found := map[string]string{}
+	prose.Walk(markdown.Parse(text), func(n *prose.Node) bool {
+		if n.Kind == prose.Reference || n.Kind == prose.Code {
+			found[n.Target+n.Text] = n.Span.In(text)
+		}
+		return n.Kind != prose.Reference
+	})
+	assert.Equal(t, map[string]string{"Plan": "the *plan", "Berth": "ref:Berth", "code": "code"}, found)
+}
+
+func TestTitle(t *testing.T) {
+	title, rest, ok := markdown.Title(markdown.Parse("# The *title*\n\ntext\n"))
+	assert.True(t, ok)
+	assert.Equal(t, "The title", title)
+	assert.Len(t, rest, 1)
+	title, rest, ok = markdown.Title(markdown.Parse("before\n\n## Later\n"))
+	assert.True(t, ok)
+	assert.Equal(t, "Later", title)
+	assert.Len(t, rest, 2)
+	_, _, ok = markdown.Title(nil)
+	assert.False(t, ok)
+}
+
+func FuzzParse(f *testing.F) {
+	archive, err := txtar.ParseFile("testdata/texts.txt")
+	require.NoError(f, err)
+	for _, file := range archive.Files {
+		f.Add(string(file.Data))
+	}
+	f.Add(strings.Repeat("<div>", 500))
+	f.Fuzz(func(t *testing.T, text string) {
+		prose.Walk(markdown.Parse(text), func(n *prose.Node) bool {
+			if n.Kind == prose.Link || n.Kind == prose.Image {
+				require.True(t, prose.AllowedAddress(n.Target), n.Target)
+			}
+			require.True(t, 0 <= n.Span.Start && n.Span.Start <= n.Span.End, "%v %v", n.Kind, n.Span)
+			return true
+		})
+	})
+}
