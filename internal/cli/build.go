@@ -19,7 +19,7 @@ import (
 )
 
 func (a *app) buildCommand() *cobra.Command {
-	var out, failOn string
+	var out, failOn, format string
 	c := &cobra.Command{
 		Use:   "build [DIR]",
 		Short: "Read a project and write its site",
@@ -36,6 +36,9 @@ settings, 3 where something could not be read or written.`,
   Open codrel-site/index.html`,
 		Args: cobra.MaximumNArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
+			if err := a.setFormat(format); err != nil {
+				return err
+			}
 			dir := "."
 			if len(args) > 0 {
 				dir = args[0]
@@ -53,6 +56,7 @@ settings, 3 where something could not be read or written.`,
 	}
 	c.Flags().StringVarP(&out, "out", "o", "", "write the site to `DIR` instead of codrel-site")
 	addFailOn(c, &failOn)
+	addFormat(c, &format)
 	return c
 }
 

@@ -14,7 +14,7 @@ import (
 
 func (a *app) checkCommand() *cobra.Command {
 	var only []string
-	var failOn string
+	var failOn, format string
 	c := &cobra.Command{
 		Use:   "check [PATH...]",
 		Short: "Say what is undocumented or broken, without writing anything",
@@ -32,12 +32,16 @@ of it is read, so that references lead where they should.`,
 					return unknownRule(rule)
 				}
 			}
+			if err := a.setFormat(format); err != nil {
+				return err
+			}
 			return a.check(c.Context(), args, only, failOn)
 		},
 	}
 	c.Flags().StringArrayVar(&only, "only", nil, "apply this `RULE` alone; may be given several times")
 	_ = c.RegisterFlagCompletionFunc("only", cobra.FixedCompletions(check.Names(), cobra.ShellCompDirectiveNoFileComp))
 	addFailOn(c, &failOn)
+	addFormat(c, &format)
 	return c
 }
 

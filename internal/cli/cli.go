@@ -124,6 +124,7 @@ type app struct {
 	jobs         int
 	quiet        bool
 	verbose      bool
+	format       string // of findings
 }
 
 func (a *app) root() *cobra.Command {

@@ -44,6 +44,12 @@ func (p painter) severity(s finding.Severity, text string) string {
 // findings prints one finding a line: in columns for people, in the form that
 // editors and CI read otherwise.
 func (a *app) findings(p *project, list []finding.Finding) error {
+	switch a.format {
+	case "jsonl":
+		return a.jsonLines(p, list)
+	case "sarif":
+		return a.sarif(p, list)
+	}
 	out := bufio.NewWriter(a.stdout)
 	if isTerminal(a.stdout) {
 		a.columns(out, p, list, terminalWidth(a.stdout))

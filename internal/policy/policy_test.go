@@ -52,6 +52,7 @@ only prose/markdown           github.com/yuin/goldmark
 only render/site              github.com/a-h/templ
 only cli                      github.com/spf13/cobra
 only cli                      github.com/schollz/progressbar/v3
+only cli                      github.com/owenrumney/go-sarif/v3
 only settings                 go.yaml.in/yaml/v3
 only preview                  net/http
 only guide,example,vcs        os/exec

@@ -1,0 +1,99 @@
+package cli
+
+import (
+	"encoding/json"
+	"slices"
+
+	"github.com/owenrumney/go-sarif/v3/pkg/report"
+	"github.com/owenrumney/go-sarif/v3/pkg/report/v210/sarif"
+	"github.com/spf13/cobra"
+
+	"codrel/internal/check"
+	"codrel/internal/finding"
+	"codrel/internal/nearest"
+)
+
+// This file writes findings for programs: JSON Lines, and SARIF 2.1.0 (OASIS).
+
+var formats = []string{"text", "jsonl", "sarif"}
+
+func addFormat(c *cobra.Command, to *string) {
+	c.Flags().StringVar(to, "format", "text", "print findings as `FORMAT`: text, jsonl or sarif")
+	_ = c.RegisterFlagCompletionFunc("format", cobra.FixedCompletions(formats, cobra.ShellCompDirectiveNoFileComp))
+}
+
+// setFormat checks the word; the formats for programs come without any other text.
+func (a *app) setFormat(format string) error {
+	if !slices.Contains(formats, format) {
+		if near := nearest.Word(format, formats); near != "" {
+			return usage("there is no format %q; did you mean %q?", format, near)
+		}
+		return usage("--format takes text, jsonl or sarif, not %q", format)
+	}
+	a.format = format
+	a.quiet = a.quiet || format != "text"
+	return nil
+}
+
+// line is one finding in JSON Lines.
+type line struct {
+	File     string  `json:"file"`
+	Line     int     `json:"line"`
+	Column   int     `json:"column"`
+	Severity string  `json:"severity"`
+	Rule     string  `json:"rule"`
+	Message  string  `json:"message"`
+	Subject  string  `json:"subject,omitempty"`
+	Related  []place `json:"related,omitempty"`
+}
+
+type place struct {
+	File   string `json:"file"`
+	Line   int    `json:"line"`
+	Column int    `json:"column"`
+	Label  string `json:"label"`
+}
+
+func (a *app) jsonLines(p *project, list []finding.Finding) error {
+	out := json.NewEncoder(a.stdout)
+	out.SetEscapeHTML(false)
+	for i := range list {
+		f := &list[i]
+		l := line{
+			File: a.shownFile(p, f.Place.File), Line: f.Place.At.Line, Column: f.Place.At.Column,
+			Severity: f.Severity.String(), Rule: f.Rule, Message: check.Text(f), Subject: f.Subject,
+		}
+		for _, r := range f.Related {
+			l.Related = append(l.Related, place{a.shownFile(p, r.Place.File), r.Place.At.Line, r.Place.At.Column, r.Label})
+		}
+		if err := out.Encode(l); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (a *app) sarif(p *project, list []finding.Finding) error {
+	run := sarif.NewRun().WithColumnKind("unicodeCodePoints")
+	driver := sarif.NewToolComponent().WithName("Codrel").WithVersion(Version)
+	run.WithTool(sarif.NewTool().WithDriver(driver))
+	for _, r := range check.Rules {
+		rule := run.AddRule(r.Name).WithDescription(r.Summary)
+		rule.WithFullDescription(sarif.NewMultiformatMessageString().WithText(r.Explanation))
+		rule.WithDefaultConfiguration(sarif.NewReportingConfiguration().WithLevel(r.Default.String()))
+	}
+	for i := range list {
+		f := &list[i]
+		run.CreateResultForRule(f.Rule).WithLevel(f.Severity.String()).WithMessage(sarif.NewTextMessage(check.Text(f))).
+			AddLocation(a.location(p, f.Place))
+	}
+	rep := report.NewV210Report()
+	rep.AddRun(run)
+	return rep.PrettyWrite(a.stdout)
+}
+
+func (a *app) location(p *project, at finding.Place) *sarif.Location {
+	region := sarif.NewRegion().WithStartLine(at.At.Line).WithStartColumn(at.At.Column)
+	return sarif.NewLocationWithPhysicalLocation(sarif.NewPhysicalLocation().
+		WithArtifactLocation(sarif.NewSimpleArtifactLocation(a.shownFile(p, at.File))).WithRegion(region))
+}
