@@ -15,6 +15,7 @@ import (
 	"go/token"
 	"strings"
 	"unicode"
+	"unsafe"
 
 	"codrel/internal/finding"
 	"codrel/internal/lang"
@@ -44,7 +45,9 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 		facts.Role = model.RoleTest
 	}
 	files := token.NewFileSet()
-	tree, err := parser.ParseFile(files, "", text, parser.ParseComments|parser.SkipObjectResolution)
+	// The parser copies a string before it reads; it never writes to bytes.
+	src := unsafe.Slice(unsafe.StringData(text), len(text))
+	tree, err := parser.ParseFile(files, "", src, parser.ParseComments|parser.SkipObjectResolution)
 	if file.Text.Encoding == source.Latin1 {
 		facts.Problems = append(facts.Problems, unreadable(facts, file.Text.Foreign, "encoding", ""))
 	}

@@ -30,15 +30,18 @@ func moduleFolder(m *model.Module) string {
 
 // PageOf is the address of the page that a declaration stands on: that of
 // the outermost type around it, else that of its module.
-func PageOf(d *model.Declaration) string {
+func PageOf(d *model.Declaration) string { return moduleFolder(d.Module) + "/" + pageFile(d) }
+
+// pageFile is the file of a declaration's page in its module's folder.
+func pageFile(d *model.Declaration) string {
 	top := d
 	for depth := 0; top.Parent != nil && depth < 1000; depth++ {
 		top = top.Parent
 	}
 	if !top.Kind().IsType() {
-		return Module(d.Module)
+		return "index.html"
 	}
-	return moduleFolder(d.Module) + "/" + typeFile(top.Name) + ".html"
+	return typeFile(top.Name) + ".html"
 }
 
 // Anchor is the part of a declaration's address behind "#", or "" where it has

@@ -54,7 +54,16 @@ type Plan struct {
 	Links   *link.Index
 	Pages   []*Page
 	Letters []*Page // of the A to Z list, in order; more than one where it is long
-	modules map[*model.Module]*Page
+	shown   map[*model.Library][]*model.Module
+	modules map[*model.Module]*moduleView
+}
+
+// moduleView is what many pages ask of one module, worked out once.
+type moduleView struct {
+	folder        string
+	top           []*model.Declaration
+	groups        []Group
+	beside, below []*model.Module
 }
 
 // Addresses of the pages that each site has once.
@@ -69,8 +78,11 @@ const longIndex = 1500
 
 // New plans the pages of a linked project.
 func New(links *link.Index) *Plan {
-	p := &Plan{Links: links, modules: map[*model.Module]*Page{}}
+	p := &Plan{Links: links, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
 	project := links.Project
+	for _, lib := range project.Libraries {
+		p.look(lib)
+	}
 	p.add(&Page{Kind: HomePage, Address: HomeAddress, Title: project.Name})
 	p.add(&Page{Kind: TreePage, Address: TreeAddress, Title: "All modules"})
 	for _, lib := range project.Libraries {
@@ -89,8 +101,23 @@ func (p *Plan) add(page *Page) *Page {
 	return page
 }
 
+// look works out what is asked of each module of a library.
+func (p *Plan) look(lib *model.Library) {
+	for _, m := range lib.Modules {
+		if p.Links.ModuleInReach(m) {
+			p.shown[lib] = append(p.shown[lib], m)
+		}
+	}
+	for _, m := range p.shown[lib] {
+		top := p.inReach(m.Top)
+		v := &moduleView{folder: moduleFolder(m), top: top, groups: Groups(top)}
+		v.beside, v.below = p.siblings(m)
+		p.modules[m] = v
+	}
+}
+
 func (p *Plan) module(m *model.Module) {
-	p.modules[m] = p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
+	p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
 	for _, d := range p.Top(m) {
 		if d.Kind().IsType() {
 			p.add(&Page{Kind: TypePage, Address: PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
@@ -99,19 +126,32 @@ func (p *Plan) module(m *model.Module) {
 }
 
 // Modules are the modules of a library that have a page, in the order of their paths.
-func (p *Plan) Modules(lib *model.Library) []*model.Module {
-	var out []*model.Module
-	for _, m := range lib.Modules {
-		if p.Links.ModuleInReach(m) {
-			out = append(out, m)
-		}
-	}
-	return out
-}
+func (p *Plan) Modules(lib *model.Library) []*model.Module { return p.shown[lib] }
 
 // Top are the declarations at the top of a module that are in reach, in the
 // order of files and lines.
-func (p *Plan) Top(m *model.Module) []*model.Declaration { return p.inReach(m.Top) }
+func (p *Plan) Top(m *model.Module) []*model.Declaration { return p.modules[m].top }
+
+// GroupsOf are the groups of a module's declarations, see [Groups].
+func (p *Plan) GroupsOf(m *model.Module) []Group { return p.modules[m].groups }
+
+// Declaration is the address of a declaration in reach, see [Declaration].
+func (p *Plan) Declaration(d *model.Declaration) string {
+	address := p.PageOf(d)
+	if anchor := Anchor(d); anchor != "" {
+		return address + "#" + anchor
+	}
+	return address
+}
+
+// PageOf is the address of a declaration's page, see [PageOf].
+func (p *Plan) PageOf(d *model.Declaration) string {
+	v := p.modules[d.Module]
+	if v == nil {
+		return PageOf(d)
+	}
+	return v.folder + "/" + pageFile(d)
+}
 
 // Members are the members of a declaration that are in reach, in source order.
 func (p *Plan) Members(d *model.Declaration) []*model.Declaration { return p.inReach(d.Members) }
@@ -300,13 +340,21 @@ func (p *Plan) Makers(d *model.Declaration) []*model.Declaration {
 // Siblings are the modules of the same library that share the module's parent,
 // itself among them, and those right below it.
 func (p *Plan) Siblings(m *model.Module) (beside, below []*model.Module) {
+	v := p.modules[m]
+	return v.beside, v.below
+}
+
+func (p *Plan) siblings(m *model.Module) (beside, below []*model.Module) {
 	parent := m.Path[:strings.LastIndexByte(m.Path, '/')+1]
-	for _, other := range p.Modules(m.Library) {
-		if rest, ok := strings.CutPrefix(other.Path, m.Path+"/"); ok && !strings.Contains(rest, "/") {
-			below = append(below, other)
-		}
-		if rest, ok := strings.CutPrefix(other.Path, parent); ok && !strings.Contains(rest, "/") {
-			beside = append(beside, other)
+	for _, other := range p.shown[m.Library] {
+		if rest, ok := strings.CutPrefix(other.Path, parent); ok {
+			inside, deeper := strings.CutPrefix(other.Path, m.Path+"/")
+			switch {
+			case !strings.Contains(rest, "/"):
+				beside = append(beside, other)
+			case deeper && !strings.Contains(inside, "/"):
+				below = append(below, other)
+			}
 		}
 	}
 	return beside, below

@@ -7,11 +7,13 @@
 package sink
 
 import (
+	"bytes"
 	"slices"
 	"sync"
 )
 
-// Sink takes finished files. Put may be called from several goroutines.
+// Sink takes finished files. Put may be called from several goroutines, and
+// must not hold on to data.
 type Sink interface {
 	Put(path string, data []byte) error
 }
@@ -22,14 +24,14 @@ type Memory struct {
 	files map[string][]byte
 }
 
-// Put keeps a file; the data must not be changed afterwards.
+// Put keeps a copy of a file.
 func (m *Memory) Put(path string, data []byte) error {
 	m.mu.Lock()
 	defer m.mu.Unlock()
 	if m.files == nil {
 		m.files = map[string][]byte{}
 	}
-	m.files[path] = data
+	m.files[path] = bytes.Clone(data)
 	return nil
 }
 

@@ -31,7 +31,7 @@ func (v view) below() []*model.Module {
 // on the module's own page, the types elsewhere, in the order of the overview.
 func (v view) listed(m *model.Module) []*model.Declaration {
 	var out []*model.Declaration
-	for _, g := range plan.Groups(v.plan.Top(m)) {
+	for _, g := range v.plan.GroupsOf(m) {
 		for _, d := range g.All() {
 			if d.Kind().IsType() || v.page.Kind == plan.ModulePage {
 				out = append(out, d)

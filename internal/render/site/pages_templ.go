@@ -858,7 +858,7 @@ func (v view) modulePage() templ.Component {
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			for _, g := range plan.Groups(top) {
+			for _, g := range v.plan.GroupsOf(m) {
 				templ_7745c5c3_Err = v.overviewGroup(g).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
@@ -868,7 +868,7 @@ func (v view) modulePage() templ.Component {
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			templ_7745c5c3_Err = v.moduleDetails(top).Render(ctx, templ_7745c5c3_Buffer)
+			templ_7745c5c3_Err = v.moduleDetails(m).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
@@ -1207,7 +1207,7 @@ func (v view) overview(list []*model.Declaration) templ.Component {
 	})
 }
 
-func (v view) moduleDetails(top []*model.Declaration) templ.Component {
+func (v view) moduleDetails(m *model.Module) templ.Component {
 	return templruntime.GeneratedTemplate(func(templ_7745c5c3_Input templruntime.GeneratedComponentInput) (templ_7745c5c3_Err error) {
 		templ_7745c5c3_W, ctx := templ_7745c5c3_Input.Writer, templ_7745c5c3_Input.Context
 		if templ_7745c5c3_CtxErr := ctx.Err(); templ_7745c5c3_CtxErr != nil {
@@ -1228,7 +1228,7 @@ func (v view) moduleDetails(top []*model.Declaration) templ.Component {
 			templ_7745c5c3_Var47 = templ.NopComponent
 		}
 		ctx = templ.ClearChildren(ctx)
-		for _, g := range plan.Groups(top) {
+		for _, g := range v.plan.GroupsOf(m) {
 			list := details(g)
 			if len(list) > 0 {
 				templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 114, "<h2 class=\"group\" id=\"")

@@ -130,7 +130,7 @@ func (s *Site) put(ctx context.Context, buffer *bytes.Buffer, page *plan.Page, t
 	if err := s.Page(page).Render(ctx, buffer); err != nil {
 		return err
 	}
-	return to.Put(page.Address, bytes.Clone(buffer.Bytes()))
+	return to.Put(page.Address, buffer.Bytes())
 }
 
 func (s *Site) copyFiles(to sink.Sink) error {

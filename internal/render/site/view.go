@@ -44,7 +44,7 @@ func (v view) project() *model.Project { return v.plan.Links.Project }
 // to is the way from this page to an address of the site.
 func (v view) to(address string) string { return plan.Relative(v.page.Address, address) }
 
-func (v view) toDeclaration(d *model.Declaration) string { return v.to(plan.Declaration(d)) }
+func (v view) toDeclaration(d *model.Declaration) string { return v.to(v.plan.Declaration(d)) }
 
 func (v view) url(address string) templ.SafeURL { return templ.SafeURL(address) }
 

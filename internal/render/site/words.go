@@ -70,7 +70,7 @@ func memberName(d *model.Declaration) string {
 
 // permalink is the declaration's address from its own page.
 func (v view) permalink(d *model.Declaration) string {
-	if anchor := plan.Anchor(d); anchor != "" && plan.PageOf(d) == v.page.Address {
+	if anchor := plan.Anchor(d); anchor != "" && v.plan.PageOf(d) == v.page.Address {
 		return "#" + anchor
 	}
 	return v.toDeclaration(d)
