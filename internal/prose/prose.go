@@ -82,7 +82,9 @@ func plain(b *strings.Builder, nodes []Node) {
 		if n.Kind == Break {
 			b.WriteByte(' ')
 		}
-		b.WriteString(n.Text)
+		if n.Kind != Reference { // its text is how it was written, brackets and all
+			b.WriteString(n.Text)
+		}
 		plain(b, n.Children)
 	}
 }

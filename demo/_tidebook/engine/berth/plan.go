@@ -96,5 +96,5 @@ func Reserve(plan *Plan, vessel Vessel, from, until time.Time, because func(Bert
 //codrel:let undocumented pass
 func Swap(a, b Vessel) error { return nil }
 
-//
+/* */
 func Ballast(v Vessel) float64 { return 0 }

@@ -1,45 +1,105 @@
-// Command golang compares the symbol stream of a Go tree with what the standard
+// Package golang compares the symbol stream of a Go tree with what the standard
 // library's syntax tree says, line by line.
 //
 // The expected declarations are taken from go/ast alone, in the plainest way,
 // and share no code with the front end: file, line, name, scope, parameters and
 // whether a comment is attached must agree for every occurrence, in both
-// directions.
+// directions. The tree is Go's own, or the one that CODREL_COMPARE_TREE names:
 //
-//	go build -o codrel ./cmd/codrel
-//	go run ./compare/golang [-codrel ./codrel] [-tree DIR] [-show 20]
-package main
+//	go test ./compare/golang -v
+package golang
 
 import (
+	"bytes"
 	"encoding/json"
-	"errors"
-	"flag"
 	"fmt"
 	"go/ast"
 	"go/parser"
 	"go/token"
-	"io"
 	"io/fs"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"slices"
 	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/languages"
+	"codrel/internal/model"
+	"codrel/internal/render/stream"
 )
 
-func main() {
-	program := flag.String("codrel", "codrel", "the program to compare")
-	tree := flag.String("tree", goTree(), "the tree to read")
-	show := flag.Int("show", 20, "how many differences to print")
-	flag.Parse()
-	differences, err := compare(*program, *tree, *show)
-	if err != nil {
-		fmt.Fprintln(os.Stderr, "compare:", err)
-		os.Exit(2)
+func tree(t *testing.T) string {
+	t.Helper()
+	if named := os.Getenv("CODREL_COMPARE_TREE"); named != "" {
+		return named
 	}
-	if differences > 0 {
-		os.Exit(1)
+	out, err := exec.Command("go", "env", "GOROOT").Output()
+	require.NoError(t, err)
+	return filepath.Join(strings.TrimSpace(string(out)), "src")
+}
+
+func TestStreamAgreesWithTheSyntaxTree(t *testing.T) {
+	dir := tree(t)
+	got := extracted(t, dir)
+	want, files, err := expected(dir)
+	require.NoError(t, err)
+	require.NotEmpty(t, want)
+	missing, invented := differences(want, got)
+	t.Logf("%s: %d files, %d occurrences by go/ast, %d by codrel, %d missing or different, %d invented or different",
+		dir, files, len(want), len(got), len(missing), len(invented))
+	const shown = 20
+	assert.Empty(t, missing[:min(len(missing), shown)], "only by go/ast")
+	assert.Empty(t, invented[:min(len(invented), shown)], "only by codrel")
+}
+
+// The comparison itself must be able to fail.
+func TestDifferences(t *testing.T) {
+	missing, invented := differences([]string{"a", "b", "b"}, []string{"b", "c"})
+	assert.Equal(t, []string{"a", "b"}, missing)
+	assert.Equal(t, []string{"c"}, invented)
+}
+
+func differences(want, got []string) (missing, invented []string) {
+	counts := map[string]int{}
+	for _, s := range want {
+		counts[s]++
 	}
+	for _, s := range got {
+		counts[s]--
+	}
+	for s, n := range counts {
+		for ; n > 0; n-- {
+			missing = append(missing, s)
+		}
+		for ; n < 0; n++ {
+			invented = append(invented, s)
+		}
+	}
+	slices.Sort(missing)
+	slices.Sort(invented)
+	return missing, invented
+}
+
+func extracted(t *testing.T, dir string) (symbols []string) {
+	t.Helper()
+	root, err := os.OpenRoot(dir)
+	require.NoError(t, err)
+	defer root.Close()
+	s, err := build.Read(t.Context(), root.FS(), build.Options{FrontEnds: languages.All, Folder: "tree", Tests: true})
+	require.NoError(t, err)
+	var out bytes.Buffer
+	require.NoError(t, stream.Write(&out, s.Project, stream.Want{Language: "go", Reach: model.ReachPrivate}))
+	for line := range bytes.Lines(out.Bytes()) {
+		var s symbol
+		require.NoError(t, json.Unmarshal(line, &s))
+		symbols = append(symbols, s.String())
+	}
+	return symbols
 }
 
 // symbol is what both sides are reduced to.
@@ -58,78 +118,6 @@ func (s symbol) String() string {
 		params = "(" + strings.Join(s.Params, ",") + ")"
 	}
 	return fmt.Sprintf("%s:%d %s %s %s documented=%t", s.File, s.Line, s.Scope, s.Name, params, s.Documented)
-}
-
-func compare(program, tree string, show int) (int, error) {
-	got, err := extracted(program, tree)
-	if err != nil {
-		return 0, err
-	}
-	want, files, err := expected(tree)
-	if err != nil {
-		return 0, err
-	}
-	counts := map[string]int{}
-	for _, s := range want {
-		counts[s]++
-	}
-	for _, s := range got {
-		counts[s]--
-	}
-	var missing, invented []string
-	for s, n := range counts {
-		for ; n > 0; n-- {
-			missing = append(missing, s)
-		}
-		for ; n < 0; n++ {
-			invented = append(invented, s)
-		}
-	}
-	fmt.Printf("%s: %d files, %d occurrences by go/ast, %d by codrel, %d missing or different, %d invented or different\n",
-		tree, files, len(want), len(got), len(missing), len(invented))
-	list("only by go/ast", missing, show)
-	list("only by codrel", invented, show)
-	return len(missing) + len(invented), nil
-}
-
-func list(title string, all []string, show int) {
-	slices.Sort(all)
-	for i, s := range all {
-		if i == show {
-			fmt.Printf("  ... and %d more\n", len(all)-show)
-			return
-		}
-		fmt.Printf("  %s: %s\n", title, s)
-	}
-}
-
-func extracted(program, tree string) ([]string, error) {
-	c := exec.Command(program, "extract", "--language", "go", tree)
-	out, err := c.StdoutPipe()
-	if err != nil {
-		return nil, err
-	}
-	if err := c.Start(); err != nil {
-		return nil, err
-	}
-	var symbols []string
-	lines := json.NewDecoder(out)
-	for {
-		var s symbol
-		err := lines.Decode(&s)
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		if err != nil {
-			return nil, err
-		}
-		symbols = append(symbols, s.String())
-	}
-	err = c.Wait()
-	if c.ProcessState.ExitCode() == 1 { // some files could not be read whole
-		err = nil
-	}
-	return symbols, err
 }
 
 func expected(tree string) (symbols []string, files int, err error) {
@@ -287,13 +275,4 @@ func params(t *ast.FuncType) []string {
 		}
 	}
 	return out
-}
-
-// goTree is the source of Go itself on this machine.
-func goTree() string {
-	out, err := exec.Command("go", "env", "GOROOT").Output()
-	if err != nil {
-		return ""
-	}
-	return filepath.Join(strings.TrimSpace(string(out)), "src")
 }

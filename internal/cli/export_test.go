@@ -1,0 +1,28 @@
+package cli
+
+import (
+	"bytes"
+
+	"codrel/internal/finding"
+	"codrel/internal/settings"
+)
+
+// Wrap opens wrap to the tests.
+var Wrap = wrap
+
+// OneLine opens oneLine to the tests.
+var OneLine = oneLine
+
+// Size opens size to the tests.
+var Size = size
+
+// List opens list to the tests.
+var List = list
+
+// Columns prints findings as a terminal of this width shows them.
+func Columns(findings []finding.Finding, width int, colours bool) string {
+	var out bytes.Buffer
+	a := &app{stdout: &out, paint: painter(colours)}
+	a.columns(&out, &project{dir: "", settings: settings.Default()}, findings, width)
+	return out.String()
+}

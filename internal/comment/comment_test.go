@@ -1,0 +1,50 @@
+package comment_test
+
+import (
+	"sync"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"codrel/internal/comment"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/source"
+)
+
+func doc(text string) *model.Doc {
+	span := source.NewSpan(0, len(text))
+	return &model.Doc{Text: text, Lines: []source.Span{span}, Span: span}
+}
+
+func TestTableReadsEachCommentOnce(t *testing.T) {
+	table := comment.NewTable()
+	d := doc("See [Berth].")
+	results := make([]*comment.Sections, 16)
+	var wait sync.WaitGroup
+	for i := range results {
+		wait.Go(func() { results[i] = table.Of("go", d) })
+	}
+	wait.Wait()
+	for _, r := range results {
+		assert.Same(t, results[0], r)
+	}
+	assert.Empty(t, table.Of("go", nil).Body, "no comment has no text")
+	assert.NotSame(t, results[0], table.Of("go", doc("See [Berth].")), "another comment of the same text")
+}
+
+func TestSectionsOfEachLanguage(t *testing.T) {
+	s := comment.Read("go", doc("Deprecated: use [Berth]."))
+	assert.Empty(t, s.Body)
+	assert.Equal(t, "use Berth.", prose.Plain(s.Deprecated))
+	n := 0
+	for range s.All {
+		n++
+	}
+	assert.Equal(t, 2, n)
+	for range s.All { // a walk may stop early
+		break
+	}
+	plain := comment.Read("a language without a dialect", doc("See [Berth]."))
+	assert.Equal(t, "See [Berth].", prose.Plain(plain.Body))
+}

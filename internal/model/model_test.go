@@ -1,0 +1,88 @@
+package model_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+func TestReach(t *testing.T) {
+	all := []model.Visibility{model.Public, model.Protected, model.Internal, model.PackageWide, model.Private}
+	for word, included := range map[string]int{"public": 1, "protected": 2, "internal": 4, "private": 5} {
+		reach, ok := model.ParseReach(word)
+		require.True(t, ok)
+		assert.Equal(t, word, reach.String())
+		for i, v := range all {
+			assert.Equal(t, i < included, reach.Includes(v), "%s includes %s", word, v)
+		}
+	}
+	_, ok := model.ParseReach("package")
+	assert.False(t, ok, "package-wide is no reach of its own")
+}
+
+func TestKinds(t *testing.T) {
+	seen := map[string]bool{}
+	for _, word := range model.KindWords() {
+		assert.False(t, seen[word], word)
+		seen[word] = true
+	}
+	assert.Equal(t, "module", model.KindModule.String())
+	assert.Equal(t, "operation", model.KindOperation.String())
+	assert.True(t, model.KindStruct.IsType())
+	assert.False(t, model.KindFunction.IsType())
+	assert.True(t, model.KindConstructor.IsCallable())
+	assert.False(t, model.KindField.IsCallable())
+	assert.Len(t, model.VisibilityWords(), 5)
+	assert.Equal(t, "test", model.RoleTest.String())
+	assert.Equal(t, "code", model.RoleCode.String())
+}
+
+func TestDeclare(t *testing.T) {
+	lib := &model.Library{Name: "engine"}
+	m := model.NewModule(lib, "tidebook.example/engine", 3)
+	berth := m.Declare("", "Berth")
+	assign := m.Declare("Berth", "Assign")
+	assert.Same(t, berth, m.Declare("", "Berth"), "the same name is the same declaration")
+	assert.Same(t, assign, m.Lookup("Berth.Assign"))
+	assert.Same(t, assign, berth.Member("Assign"))
+	assert.Nil(t, m.Lookup("Assign"))
+	assert.Nil(t, m.Lookup(""))
+	assert.Equal(t, "Berth.Assign", assign.Path())
+	assert.Equal(t, "engine/tidebook.example/engine#Berth.Assign", assign.ID())
+	assert.Equal(t, "engine/tidebook.example/engine", m.ID())
+	m.Declare("", "Third")
+	assert.Equal(t, 3, m.Count())
+	assert.Panics(t, func() { m.Declare("", "Fourth") }, "addresses of declarations never move")
+}
+
+func TestDeclarationSpeaksForItsOccurrences(t *testing.T) {
+	plain, said := &model.Occurrence{Kind: model.KindConstant}, &model.Occurrence{Kind: model.KindVariable, Doc: &model.Doc{Text: "x"}, Deprecated: true}
+	hand, machine := &model.Facts{Path: "a.go"}, &model.Facts{Path: "b.go", Generated: true}
+	d := &model.Declaration{Occurrences: []model.At{{Occurrence: plain, File: machine}, {Occurrence: said, File: hand}}, Primary: 1}
+	assert.Equal(t, model.KindVariable, d.Kind())
+	assert.True(t, d.Documented())
+	assert.True(t, d.Deprecated())
+	assert.False(t, d.Generated(), "one occurrence is written by a person")
+	doc, file := d.Doc()
+	assert.Equal(t, "x", doc.Text)
+	assert.Same(t, hand, file)
+	d.Occurrences = d.Occurrences[:1]
+	d.Primary = 0
+	assert.True(t, d.Generated())
+	assert.False(t, d.Documented())
+	d.Occurrences[0].GroupDoc = &model.Doc{Text: "group"}
+	assert.True(t, d.Documented(), "a group's comment speaks for all of it")
+}
+
+func TestPlace(t *testing.T) {
+	text := "ä b"
+	f := &model.Facts{Path: "a.go", Text: text, Lines: source.NewLines(text)}
+	p := f.Place(source.NewSpan(3, 4))
+	assert.Equal(t, "a.go", p.File)
+	assert.Equal(t, source.Position{Line: 1, Column: 3}, p.At)
+	assert.Equal(t, p.At, f.Position(3))
+}
