@@ -161,7 +161,7 @@ of the network.`,
 		}
 		return nil
 	}
-	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(),
+	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(),
 		a.demoCommand(), a.schemaCommand(), a.versionCommand())
 	root.SuggestionsMinimumDistance = 2
 	return root

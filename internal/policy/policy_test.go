@@ -34,13 +34,14 @@ settings:          finding model nearest
 link:              comment lang model nearest
 check:             finding link model nearest prose prose/markdown source
 build:             check finding join lang link model settings source
-render/plan:       link model
+search:            nearest
+render/plan:       link model prose search
 render/sink:       -
 render/stream:     model
-render/site:       lang link model prose prose/markdown render/plan render/sink
+render/site:       lang link model prose prose/markdown render/plan render/sink search
 render/site/sitetest: -
 demo:              -
-cli:               build check finding lang languages model nearest render/plan render/sink render/site render/stream settings demo
+cli:               build check finding lang languages model nearest render/plan render/sink render/site render/stream search settings demo
 cmd/codrel:        cli
 `
 

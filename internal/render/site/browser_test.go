@@ -24,6 +24,11 @@ import (
 	"codrel/internal/render/sink"
 )
 
+const (
+	waitFor = 10 * time.Second
+	pause   = 50 * time.Millisecond
+)
+
 // browser starts Chromium. Without one the test says so; where CI is set, that
 // is a failure, since a check that never runs proves nothing.
 func browser(t *testing.T) context.Context {

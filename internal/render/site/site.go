@@ -21,6 +21,7 @@ import (
 	"codrel/internal/prose/markdown"
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
+	"codrel/internal/search"
 )
 
 //go:embed assets
@@ -41,11 +42,12 @@ type Site struct {
 	options Options
 	home    homeText
 	images  map[string]string // local images of the landing page: path in the project to address
+	entries []search.Entry
 }
 
 // New prepares the rendering of a plan.
 func New(p *plan.Plan, options Options) *Site {
-	s := &Site{plan: p, options: options, images: map[string]string{}}
+	s := &Site{plan: p, options: options, images: map[string]string{}, entries: p.SearchEntries()}
 	s.readHome()
 	return s
 }
@@ -95,6 +97,9 @@ func (s *Site) localImage(home *model.Page, target string) {
 // of the context; pages after it are not rendered.
 func (s *Site) Write(ctx context.Context, to sink.Sink) error {
 	if err := s.copyFiles(to); err != nil {
+		return err
+	}
+	if err := s.writeSearch(to); err != nil {
 		return err
 	}
 	pages := s.plan.Pages

@@ -37,6 +37,14 @@ func moduleKind(m *model.Module) string {
 	return "package"
 }
 
+// libraryName is the library that the page belongs to, or "".
+func (v view) libraryName() string {
+	if v.page.Library == nil {
+		return ""
+	}
+	return v.page.Library.Name
+}
+
 // mostPlates is how many declarations of a group have a plate each; larger
 // groups, as tables of constants are, stand a line each.
 const mostPlates = 300

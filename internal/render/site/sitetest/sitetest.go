@@ -160,6 +160,9 @@ func (p *page) start(name string, t html.Token, open []string) {
 	case "iframe", "object", "embed", "form", "style", "base":
 		p.fail("<%s> has no place on a page", t.Data)
 	}
+	if t.Data == "script" && !slices.ContainsFunc(t.Attr, func(a html.Attribute) bool { return a.Key == "src" }) {
+		p.fail("<script> without an address")
+	}
 	for _, a := range t.Attr {
 		switch {
 		case a.Key == "id":

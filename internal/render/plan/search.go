@@ -1,0 +1,85 @@
+package plan
+
+import (
+	"slices"
+	"strings"
+
+	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/search"
+)
+
+// longestSummary is how much of a first sentence a search result shows, in runes.
+const longestSummary = 100
+
+// SearchEntries lists what can be found on the site: modules and declarations
+// in reach, in the order of the reference.
+func (p *Plan) SearchEntries() []search.Entry {
+	var out []search.Entry
+	for _, lib := range p.Links.Project.Libraries {
+		for _, m := range p.Modules(lib) {
+			out = append(out, p.moduleEntry(m))
+			for d := range m.Declarations {
+				if p.Links.InReach(d) && d.Name != "_" {
+					out = append(out, p.entry(d))
+				}
+			}
+		}
+	}
+	return out
+}
+
+func (p *Plan) moduleEntry(m *model.Module) search.Entry {
+	e := search.Entry{Name: lastElement(m.Path), Module: m.Path, Library: m.Library.Name, Kind: model.KindModule.String(), Address: Module(m)}
+	if len(m.Doc) > 0 {
+		e.Summary = summary(p.Links.Comments.Of(m.Library.Language, m.Doc[0].Doc).Body)
+	}
+	return e
+}
+
+func (p *Plan) entry(d *model.Declaration) search.Entry {
+	e := search.Entry{
+		Name: d.Name, Scope: d.Scope, Module: d.Module.Path, Library: d.Module.Library.Name,
+		Kind: d.Kind().String(), Address: p.Declaration(d), Deprecated: d.Deprecated(),
+	}
+	if d.Main().Doc != nil {
+		sections, _ := p.Links.Sections(d)
+		e.Summary = summary(sections.Body)
+	}
+	if c := d.Main().Callable; c != nil {
+		e.Takes, e.Gives = typeNames(c.Params), typeNames(c.Results)
+	}
+	for _, o := range d.Occurrences {
+		for _, w := range o.Directives {
+			if w.Verb == "words" {
+				e.Words = append(e.Words, strings.FieldsFunc(strings.ToLower(w.Object), func(r rune) bool { return r == ',' || r == ' ' })...)
+			}
+		}
+	}
+	return e
+}
+
+func summary(nodes []prose.Node) string {
+	text := strings.Join(strings.Fields(prose.Plain(prose.Summary(nodes))), " ")
+	if runes := []rune(text); len(runes) > longestSummary {
+		return strings.TrimSpace(string(runes[:longestSummary-1])) + "…"
+	}
+	return text
+}
+
+// typeNames are the bare names of the types in a list of parameters, each once.
+func typeNames(params []model.Param) []string {
+	var out []string
+	for _, param := range params {
+		for _, t := range param.Type {
+			if t.Kind != model.TokenType {
+				continue
+			}
+			name := t.Text[strings.LastIndexByte(t.Text, '.')+1:]
+			if !slices.Contains(out, name) {
+				out = append(out, name)
+			}
+		}
+	}
+	return out
+}

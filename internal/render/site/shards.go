@@ -1,0 +1,255 @@
+package site
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/json"
+	"fmt"
+	"iter"
+	"maps"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"codrel/internal/render/sink"
+	"codrel/internal/search"
+)
+
+// The search data is cut into shards that the page's script loads when a key
+// stroke asks for them, as classic scripts: a page on disk may load nothing
+// else. The shards are the nodes of a trie over all words that entries are found
+// by. A leaf holds every entry below it; an inner node holds those of its small
+// children and the best few of the others, for queries that are too short to
+// lead further.
+
+const (
+	largestShard = 30 << 10 // bytes of a leaf, about
+	bestOfNode   = 60       // entries of an inner node
+	smallChild   = 2 << 10  // bytes of a child that has no shard of its own
+	deepestNode  = 24       // letters
+)
+
+// shards builds the trie. rows are the entries as JSON, made once.
+type shards struct {
+	entries []search.Entry
+	rows    [][]byte
+	names   []string // of the entries, in small letters
+	ranks   []int    // of the entries among all, the likeliest first
+	nodes   []string // names of all nodes
+	put     func(name string, rows [][]byte) error
+}
+
+// keyed is an entry under one of the words it is found by.
+type keyed struct {
+	key   string
+	entry int
+}
+
+func (s *Site) writeSearch(to sink.Sink) error {
+	modules, index := s.searchModules()
+	b := shards{entries: s.entries, rows: make([][]byte, len(s.entries))}
+	for i := range s.entries {
+		row, err := searchRow(&s.entries[i], index)
+		if err != nil {
+			return err
+		}
+		b.rows[i] = row
+	}
+	b.put = func(name string, rows [][]byte) error {
+		var out bytes.Buffer
+		fmt.Fprintf(&out, "codrelShard(%q,[\n", name)
+		out.Write(bytes.Join(rows, []byte(",\n")))
+		out.WriteString("\n])\n")
+		return to.Put("search/"+shardFile(name)+".js", out.Bytes())
+	}
+	b.rank()
+	if err := b.node("", b.keys()); err != nil {
+		return err
+	}
+	manifest, err := json.Marshal(map[string]any{"modules": modules, "nodes": strings.Join(b.nodes, " "), "names": len(s.entries)})
+	if err != nil {
+		return err
+	}
+	return to.Put("search/index.js", append(append([]byte("codrelIndex("), manifest...), ")\n"...))
+}
+
+// searchModules lists each module's path, library and folder once.
+func (s *Site) searchModules() (modules [][3]string, index map[[2]string]int) {
+	index = map[[2]string]int{}
+	for i := range s.entries {
+		e := &s.entries[i]
+		key := [2]string{e.Library, e.Module}
+		if _, ok := index[key]; !ok {
+			index[key] = len(modules)
+			modules = append(modules, [3]string{e.Module, e.Library, e.Address[:strings.LastIndexByte(e.Address, '/')+1]})
+		}
+	}
+	return modules, index
+}
+
+// searchRow writes an entry as a list; what is empty at the end is left out.
+func searchRow(e *search.Entry, index map[[2]string]int) ([]byte, error) {
+	deprecated := 0
+	if e.Deprecated {
+		deprecated = 1
+	}
+	row := []any{
+		e.Name, e.Scope, index[[2]string{e.Library, e.Module}], e.Kind, e.Address[strings.LastIndexByte(e.Address, '/')+1:],
+		e.Summary, deprecated, strings.Join(e.Takes, " "), strings.Join(e.Gives, " "), strings.Join(e.Words, " "),
+	}
+	for len(row) > 5 && (row[len(row)-1] == "" || row[len(row)-1] == 0) {
+		row = row[:len(row)-1]
+	}
+	return json.Marshal(row) // escapes "<", so that no shard can end its script
+}
+
+// rank orders all entries as if each matched equally well.
+func (b *shards) rank() {
+	order := make([]int, len(b.entries))
+	b.ranks, b.names = make([]int, len(order)), make([]string, len(order))
+	for i := range order {
+		order[i] = i
+		b.names[i] = strings.ToLower(b.entries[i].Name)
+	}
+	slices.SortStableFunc(order, func(x, y int) int { return search.Compare(&b.entries[x], &b.entries[y]) })
+	for rank, i := range order {
+		b.ranks[i] = rank
+	}
+}
+
+// keys lists every word that an entry is found by.
+func (b *shards) keys() []keyed {
+	var out []keyed
+	for i := range b.entries {
+		e := &b.entries[i]
+		add := func(words ...string) {
+			for _, w := range words {
+				if w != "" {
+					out = append(out, keyed{strings.ToLower(w), i})
+				}
+			}
+		}
+		add(e.Name, search.Initials(e.Name))
+		add(search.InnerWords(e.Name)...)
+		add(e.Words...)
+		add(e.Takes...)
+		add(e.Gives...)
+		add(search.SummaryWords(e.Summary)...)
+	}
+	slices.SortStableFunc(out, func(a, b keyed) int { return strings.Compare(a.key, b.key) })
+	return out
+}
+
+// node writes the shard of one node, and those below it where it is too large.
+// The keys are sorted and begin with the node's name. Children that are small
+// have no shard of their own: they stand in their parent's.
+func (b *shards) node(name string, keys []keyed) error {
+	entries, size := b.distinct(keys)
+	if size <= largestShard || utf8.RuneCountInString(name) >= deepestNode {
+		b.nodes = append(b.nodes, name)
+		return b.write(name, entries)
+	}
+	own := b.best(name, keys)
+	room := largestShard
+	var large [][]keyed
+	for child := range children(name, keys) {
+		inside, size := b.distinct(child)
+		if size <= smallChild && size <= room {
+			own = append(own, inside...)
+			room -= size
+			continue
+		}
+		large = append(large, child)
+	}
+	slices.Sort(own)
+	b.nodes = append(b.nodes, name)
+	if err := b.write(name, slices.Compact(own)); err != nil {
+		return err
+	}
+	for _, child := range large {
+		_, width := utf8.DecodeRuneInString(child[0].key[len(name):])
+		if err := b.node(child[0].key[:len(name)+width], child); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// children cuts sorted keys where the letter behind the node's name changes;
+// keys that end with the name have no child.
+func children(name string, keys []keyed) iter.Seq[[]keyed] {
+	return func(yield func([]keyed) bool) {
+		for start := 0; start < len(keys); {
+			if keys[start].key == name {
+				start++
+				continue
+			}
+			_, width := utf8.DecodeRuneInString(keys[start].key[len(name):])
+			child := keys[start].key[:len(name)+width]
+			end := start
+			for end < len(keys) && strings.HasPrefix(keys[end].key, child) {
+				end++
+			}
+			if !yield(keys[start:end]) {
+				return
+			}
+			start = end
+		}
+	}
+}
+
+func (b *shards) distinct(keys []keyed) (entries []int, size int) {
+	entries = make([]int, len(keys))
+	for i, k := range keys {
+		entries[i] = k.entry
+	}
+	slices.Sort(entries)
+	entries = slices.Compact(entries)
+	for _, i := range entries {
+		size += len(b.rows[i])
+	}
+	return entries, size
+}
+
+// best picks the entries that a query as short as the node's name most likely
+// means: those whose name begins so, then all others, each by their rank.
+func (b *shards) best(name string, keys []keyed) []int {
+	byName := make(map[int]bool, len(keys))
+	for _, k := range keys {
+		byName[k.entry] = byName[k.entry] || strings.HasPrefix(b.names[k.entry], name)
+	}
+	out := slices.Collect(maps.Keys(byName))
+	slices.SortFunc(out, func(x, y int) int {
+		if byName[x] != byName[y] {
+			if byName[x] {
+				return -1
+			}
+			return 1
+		}
+		return cmp.Compare(b.ranks[x], b.ranks[y])
+	})
+	return out[:min(len(out), bestOfNode)]
+}
+
+func (b *shards) write(name string, entries []int) error {
+	rows := make([][]byte, len(entries))
+	for i, e := range entries {
+		rows[i] = b.rows[e]
+	}
+	return b.put(name, rows)
+}
+
+// shardFile is the file of a node: "k-" keeps device names away, and what is no
+// small letter or digit stands as its number.
+func shardFile(name string) string {
+	var out strings.Builder
+	out.WriteString("k-")
+	for _, r := range name {
+		if 'a' <= r && r <= 'z' || '0' <= r && r <= '9' {
+			out.WriteRune(r)
+		} else {
+			fmt.Fprintf(&out, "~%x~", r)
+		}
+	}
+	return out.String()
+}

@@ -1,0 +1,94 @@
+package search_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"codrel/internal/search"
+)
+
+func TestParse(t *testing.T) {
+	for text, want := range map[string]search.Query{
+		"Plan":                   {Name: "Plan"},
+		"plan::Assign()":         {Name: "Assign", Qualifier: []string{"plan"}},
+		"a/b.C#d":                {Name: "d", Qualifier: []string{"a", "b", "c"}},
+		"plan assign":            {Name: "assign", Qualifier: []string{"plan"}},
+		"plan.":                  {Qualifier: []string{"plan"}},
+		"kind:method":            {Kind: "method"},
+		"kind:Method in:a.b x":   {Name: "x", Kind: "method", In: "a.b"},
+		"takes:Vessel gives:err": {Takes: "vessel", Gives: "err"},
+		"in::x":                  {Name: "x", Qualifier: []string{"in"}},
+		"std::vec":               {Name: "vec", Qualifier: []string{"std"}},
+		"size:3":                 {Name: "size:3"},
+		"":                       {},
+		"  ":                     {},
+	} {
+		assert.Equal(t, want, search.Parse(text), text)
+	}
+	assert.True(t, search.Parse(" ").Empty())
+	assert.False(t, search.Parse("in:x").Empty())
+}
+
+func TestPartsOfNames(t *testing.T) {
+	for name, want := range map[string]string{
+		"berthAssign": "ba|assign", "HTTPServer": "hs|server", "parseURL": "pu|url", "MAX_LEN": "ml|len", "_hidden": "_h|hidden",
+		"utf8": "u8|8", "UTF8String": "u8s|8string string", "X": "x|", "": "|", "überLang": "ül|lang", "a__b": "ab|b",
+	} {
+		assert.Equal(t, want, search.Initials(name)+"|"+strings.Join(search.InnerWords(name), " "), name)
+	}
+	assert.Equal(t, []string{"assigns", "vessel", "place", "über"}, search.SummaryWords("Assigns a vessel's place, über it."))
+}
+
+func names(hits []search.Hit) string {
+	var out []string
+	for _, h := range hits {
+		out = append(out, h.Name)
+	}
+	return strings.Join(out, " ")
+}
+
+func TestOrder(t *testing.T) {
+	entries := []search.Entry{
+		{Name: "readAll", Kind: "function", Library: "b"}, {Name: "ReadAll", Kind: "function", Library: "b", Deprecated: true},
+		{Name: "ReadAll", Kind: "function", Library: "a"}, {Name: "ReadAllLines", Kind: "method", Library: "a"},
+		{Name: "ReadAllOld", Kind: "type", Library: "a", Deprecated: true}, {Name: "CanReadAll", Kind: "type", Library: "a"},
+		{Name: "RaedAll", Kind: "type", Library: "a"}, {Name: "Other", Kind: "type", Words: []string{"readall"}}, {Name: "Last", Summary: "It can readall."},
+	}
+	assert.Equal(t, "ReadAll ReadAll readAll ReadAllLines CanReadAll Other Last ReadAllOld", names(search.Find(entries, "ReadAll", "", 20)),
+		"deprecated last but where asked for by its whole name; slips only where little is found")
+	assert.Equal(t, "b", search.Find(entries[:3], "readall", "b", 1)[0].Library, "the reader's library first")
+	assert.Equal(t, "RaedAll", names(search.Find(entries[5:7], "radeall", "", 20)))
+	assert.Len(t, search.Find(entries, "ReadAll", "", 3), 3)
+	assert.Empty(t, search.Find(entries, "", "", 3))
+	assert.Empty(t, search.Find(nil, "x", "", 3))
+}
+
+func TestSlips(t *testing.T) {
+	entry := []search.Entry{{Name: "Interpolate"}}
+	for term, found := range map[string]bool{"interpolate": true, "interpolte": true, "intrepolate": true, "intrpolte": true, "intrplte": false, "inter": true, "interq": false} {
+		assert.Equal(t, found, len(search.Find(entry, term, "", 1)) == 1, term)
+	}
+	assert.Empty(t, search.Find([]search.Entry{{Name: "Map"}}, "Mop", "", 1), "short words must be right")
+}
+
+// A long name of many parts must not make the search along humps explode.
+func TestHumpsAreBounded(t *testing.T) {
+	entry := []search.Entry{{Name: strings.Repeat("aA", 60)}}
+	assert.Empty(t, search.Find(entry, strings.Repeat("a", 31)+"b", "", 1))
+}
+
+func BenchmarkFind(b *testing.B) {
+	var entries []search.Entry
+	size := 0
+	for i := range 20_000 {
+		name := "Assign" + strings.Repeat("Berth", i%4) + string(rune('A'+i%26))
+		entries = append(entries, search.Entry{Name: name, Kind: "function", Summary: "Assign finds a vessel a berth."})
+		size += len(name)
+	}
+	b.SetBytes(int64(size))
+	for b.Loop() {
+		search.Find(entries, "assignBer", "", 30)
+	}
+}
