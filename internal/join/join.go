@@ -56,11 +56,7 @@ func group(lib *model.Library, paths []string) (code, tests []*model.Module) {
 		files[k] = append(files[k], f)
 	}
 	for k, list := range files {
-		n := 0
-		for _, f := range list {
-			n += len(f.Occurrences)
-		}
-		m := model.NewModule(lib, k.path, n)
+		m := model.NewModule(lib, k.path)
 		m.Role, m.Files, m.Name = k.role, list, list[0].Package
 		if k.role == model.RoleTest {
 			tests = append(tests, m)

@@ -1,6 +1,7 @@
 package model_test
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -43,7 +44,7 @@ func TestKinds(t *testing.T) {
 
 func TestDeclare(t *testing.T) {
 	lib := &model.Library{Name: "engine"}
-	m := model.NewModule(lib, "tidebook.example/engine", 3)
+	m := model.NewModule(lib, "tidebook.example/engine")
 	berth := m.Declare("", "Berth")
 	assign := m.Declare("Berth", "Assign")
 	assert.Same(t, berth, m.Declare("", "Berth"), "the same name is the same declaration")
@@ -56,7 +57,22 @@ func TestDeclare(t *testing.T) {
 	assert.Equal(t, "engine/tidebook.example/engine", m.ID())
 	m.Declare("", "Third")
 	assert.Equal(t, 3, m.Count())
-	assert.Panics(t, func() { m.Declare("", "Fourth") }, "addresses of declarations never move")
+	var all []*model.Declaration
+	for i := range 2000 {
+		all = append(all, m.Declare("Many", fmt.Sprint(i)))
+	}
+	for i, d := range all {
+		assert.Same(t, d, m.Lookup(fmt.Sprint("Many.", i)), "addresses of declarations never move")
+	}
+	n := 0
+	for d := range m.Declarations {
+		n++
+		if d == assign {
+			break
+		}
+	}
+	assert.Equal(t, 2, n, "in the order they were met")
+	assert.Equal(t, 2003, m.Count())
 }
 
 func TestDeclarationSpeaksForItsOccurrences(t *testing.T) {

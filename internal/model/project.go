@@ -45,7 +45,8 @@ type Module struct {
 	Doc      []DocOf // the comments on the module, one for each file that has one
 	Top      []*Declaration
 	byPath   map[nameKey]*Declaration
-	all      []Declaration
+	all      [][]Declaration // in pieces, so that addresses never move
+	count    int
 }
 
 // DocOf is a doc comment and the file it stands in.
@@ -75,24 +76,31 @@ type At struct {
 	File *Facts
 }
 
-// NewModule makes a module with room for n declarations.
-func NewModule(library *Library, path string, n int) *Module {
-	return &Module{Library: library, Path: path, all: make([]Declaration, 0, n), byPath: make(map[nameKey]*Declaration, n)}
+// NewModule makes a module without declarations.
+func NewModule(library *Library, path string) *Module {
+	return &Module{Library: library, Path: path, byPath: map[nameKey]*Declaration{}}
 }
 
+// Pieces of the list of declarations grow with the module up to a bound.
+const (
+	smallestPiece = 8
+	largestPiece  = 512
+)
+
 // Declare returns the declaration of this scope and name, making it where it is new.
-// No more declarations may be made than the module was given room for: their
-// addresses must not move.
 func (m *Module) Declare(scope, name string) *Declaration {
 	key := nameKey{scope, name}
 	if d := m.byPath[key]; d != nil {
 		return d
 	}
-	if len(m.all) == cap(m.all) {
-		panic("model: module " + m.Path + " has more declarations than it was made for")
+	last := len(m.all) - 1
+	if last < 0 || len(m.all[last]) == cap(m.all[last]) {
+		m.all = append(m.all, make([]Declaration, 0, max(smallestPiece, min(m.count, largestPiece))))
+		last++
 	}
-	m.all = append(m.all, Declaration{Module: m, Name: name, Scope: scope})
-	d := &m.all[len(m.all)-1]
+	m.all[last] = append(m.all[last], Declaration{Module: m, Name: name, Scope: scope})
+	m.count++
+	d := &m.all[last][len(m.all[last])-1]
 	m.byPath[key] = d
 	return d
 }
@@ -109,15 +117,17 @@ func (m *Module) Lookup(path string) *Declaration {
 // Declarations are all declarations of the module at any depth, in the order
 // they were first met.
 func (m *Module) Declarations(yield func(*Declaration) bool) {
-	for i := range m.all {
-		if !yield(&m.all[i]) {
-			return
+	for _, piece := range m.all {
+		for i := range piece {
+			if !yield(&piece[i]) {
+				return
+			}
 		}
 	}
 }
 
 // Count is the number of declarations at any depth.
-func (m *Module) Count() int { return len(m.all) }
+func (m *Module) Count() int { return m.count }
 
 // ID names the module in the project: "library/path".
 func (m *Module) ID() string { return m.Library.Name + "/" + m.Path }

@@ -61,7 +61,9 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	r.conditions(tree)
 	r.packageClause(tree)
 	r.imports(tree)
+	r.sig.borrow()
 	r.occurrences(tree)
+	r.sig.giveBack()
 	r.strays(tree)
 	return facts
 }

@@ -5,6 +5,7 @@ import (
 	"go/token"
 	"strconv"
 	"strings"
+	"sync"
 
 	"codrel/internal/model"
 	"codrel/internal/source"
@@ -24,13 +25,29 @@ type signature struct {
 	bases      []model.Base
 }
 
+const arenaSize = 2048
+
+// arenas holds what files left of their arenas for the next ones: a tail that
+// stays unused is kept in memory as long as the facts are.
+var arenas sync.Pool
+
+// borrow takes the rest of an arena; giveBack hands on what is left of it.
+func (s *signature) borrow() {
+	if a, ok := arenas.Get().(*[]model.Token); ok {
+		s.arena = *a
+	}
+}
+
+func (s *signature) giveBack() {
+	rest := s.arena
+	s.arena = nil
+	arenas.Put(&rest)
+}
+
 func (s *signature) begin(r *reader) {
 	s.r = r
 	if cap(s.arena)-len(s.arena) < 32 {
-		// Tokens wanted for the file's names, within bounds: a tail that stays
-		// unused is kept in memory as long as the file's facts.
-		wanted := 10 * (cap(r.facts.Occurrences) - len(r.facts.Occurrences))
-		s.arena = make([]model.Token, 0, max(48, min(wanted, 2048)))
+		s.arena = make([]model.Token, 0, arenaSize)
 	}
 	s.start = len(s.arena)
 	s.typeNames = s.typeNames[:0]

@@ -66,20 +66,27 @@ func Declaration(d *model.Declaration) string {
 }
 
 // Relative is the way from one page to an address, both from the site's root.
+// Pages are full of links to their neighbours, so those are cut, not built.
 func Relative(from, to string) string {
-	page, anchor, _ := strings.Cut(to, "#")
-	if anchor != "" {
-		anchor = "#" + anchor
+	folder := from[:strings.LastIndexByte(from, '/')+1]
+	page := to
+	if anchor := strings.IndexByte(to, '#'); anchor >= 0 {
+		page = to[:anchor]
+		if page == from {
+			return to[anchor:]
+		}
 	}
-	if page == from && anchor != "" {
-		return anchor
-	}
-	a, b := strings.Split(from, "/"), strings.Split(page, "/")
 	same := 0
-	for same < len(a)-1 && same < len(b)-1 && a[same] == b[same] {
-		same++
+	for i := 0; i < len(folder) && i < len(page) && folder[i] == page[i]; i++ {
+		if folder[i] == '/' {
+			same = i + 1
+		}
 	}
-	return strings.Repeat("../", len(a)-1-same) + strings.Join(b[same:], "/") + anchor
+	up := strings.Count(folder[same:], "/")
+	if up == 0 {
+		return to[same:]
+	}
+	return strings.Repeat("../", up) + to[same:]
 }
 
 // Root is the way from a page to the site's root: "" or "../" repeated.

@@ -99,13 +99,15 @@ func (s *Site) Write(ctx context.Context, to sink.Sink) error {
 	if err := s.copyFiles(to); err != nil {
 		return err
 	}
-	if err := s.writeSearch(to); err != nil {
-		return err
-	}
 	pages := s.plan.Pages
 	var next, done atomic.Int64
 	var failed atomic.Pointer[error]
 	var wait sync.WaitGroup
+	wait.Go(func() {
+		if err := s.writeSearch(to); err != nil {
+			failed.CompareAndSwap(nil, &err)
+		}
+	})
 	for range max(1, s.options.Workers) {
 		wait.Go(func() {
 			var buffer bytes.Buffer
