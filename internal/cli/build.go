@@ -141,7 +141,7 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 	defer bar.end()
 	pages := plan.New(s.Links)
 	err = site.New(pages, site.Options{
-		FrontEnds: s.FrontEnds, Source: p.settings.Source, Files: p.root.FS(), Workers: a.workers(),
+		FrontEnds: s.FrontEnds, Source: p.settings.Source, Base: p.settings.Site, Files: p.root.FS(), Workers: a.workers(),
 		Progress: func(done, total int) { bar.stage("writing pages", done, total) },
 	}).Write(ctx, folder)
 	if err == nil {

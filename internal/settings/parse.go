@@ -3,6 +3,7 @@ package settings
 import (
 	"errors"
 	"fmt"
+	"net/url"
 	"path"
 	"strconv"
 	"strings"
@@ -122,6 +123,7 @@ func (r *reader) project(root *yaml.Node, s *Settings) {
 		"links":     func(n *yaml.Node) { r.links(n, s) },
 		"checks":    func(n *yaml.Node) { r.checks(n, &s.Checks) },
 		"write":     func(n *yaml.Node) { r.write(n, &s.Write) },
+		"site":      func(n *yaml.Node) { r.site(n, &s.Site) },
 	})
 }
 
@@ -221,6 +223,16 @@ func (r *reader) write(n *yaml.Node, w *Write) {
 	if w.Site == "" {
 		w.Site = DefaultSite
 	}
+}
+
+// site takes the address that the site is served from.
+func (r *reader) site(n *yaml.Node, to *string) {
+	r.text(n, to)
+	u, err := url.Parse(*to)
+	if n.Kind == yaml.ScalarNode && (err != nil || u.Scheme != "https" && u.Scheme != "http" || u.Host == "" || u.RawQuery != "" || u.Fragment != "") {
+		r.fail(n, "%q is not the address of a site, such as https://tidebook.example/docs/", n.Value)
+	}
+	*to = strings.TrimRight(*to, "/") + "/"
 }
 
 // path takes a path inside the project.

@@ -35,6 +35,7 @@ type Settings struct {
 	Elsewhere []Elsewhere
 	Checks    Checks
 	Write     Write
+	Site      string // address that the site is served from, with "/" at the end; "" where nobody knows
 }
 
 // Read is one tree of source to read.

@@ -39,6 +39,7 @@ checks:
   rules: {undocumented: off}
   folders: [{path: "cmd/**", rules: {broken-reference: note}}]
 write: {site: out/site, keep: [CNAME]}
+site: https://tidebook.example/docs
 `
 
 func TestParse(t *testing.T) {
@@ -55,6 +56,7 @@ func TestParse(t *testing.T) {
 			Folders: []settings.FolderRules{{Path: "cmd/**", Rules: map[string]finding.Severity{"broken-reference": finding.Note}}},
 		},
 		Write: settings.Write{Site: "out/site", Keep: []string{"CNAME"}},
+		Site:  "https://tidebook.example/docs/",
 	}, s)
 	for _, empty := range []string{"", "# nothing\n", "---\n", "null"} {
 		s, err := settings.Parse("codrel.yaml", []byte(empty), known)
@@ -84,6 +86,8 @@ func TestProblems(t *testing.T) {
 		{"links: {source: 'https://a.example/'}", `has no {path} in it`},
 		{"links: {elsewhere: [{modules: 'a['}]}", `"a[" is not a pattern`},
 		{"needs: '>=9.1'\nunknown: 1", "codrel.yaml:1:8: this file needs Codrel 9.1 or newer, and this is 0.1.0"},
+		{"site: tidebook.example", `codrel.yaml:1:7: "tidebook.example" is not the address of a site`},
+		{"site: https://tidebook.example/?x", `is not the address of a site`},
 		{"needs: new", `takes the oldest version`},
 		{"a: b: c", "codrel.yaml:1:1: this is not YAML: mapping values are not allowed"},
 		{"- a", "codrel.yaml:1:1: the settings file takes keys and values, and this is a list"},

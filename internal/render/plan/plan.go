@@ -26,6 +26,8 @@ const (
 	TypePage
 	TreePage  // all modules of all libraries
 	IndexPage // the A to Z list, or one letter of it
+	LostPage  // what a server shows where there is no page
+	GonePage  // all deprecated declarations with their advice
 )
 
 // Page is one page of the plan. Fields that its kind has no use for are empty.
@@ -71,6 +73,8 @@ const (
 	HomeAddress  = "index.html"
 	TreeAddress  = "modules.html"
 	IndexAddress = "a-z/index.html"
+	LostAddress  = "404.html"
+	GoneAddress  = "deprecated.html"
 )
 
 // longIndex is how many entries the A to Z list holds before each letter gets a page.
@@ -85,11 +89,15 @@ func New(links *link.Index) *Plan {
 	}
 	p.add(&Page{Kind: HomePage, Address: HomeAddress, Title: project.Name})
 	p.add(&Page{Kind: TreePage, Address: TreeAddress, Title: "All modules"})
+	p.add(&Page{Kind: LostPage, Address: LostAddress, Title: "There is no page here"})
 	for _, lib := range project.Libraries {
 		p.add(&Page{Kind: LibraryPage, Address: Library(lib), Title: lib.Name, Library: lib})
 		for _, m := range p.Modules(lib) {
 			p.module(m)
 		}
+	}
+	if len(p.Deprecated()) > 0 {
+		p.add(&Page{Kind: GonePage, Address: GoneAddress, Title: "Deprecated names"})
 	}
 	p.chain()
 	p.index()
@@ -161,6 +169,21 @@ func (p *Plan) inReach(list []*model.Declaration) []*model.Declaration {
 	for _, d := range list {
 		if p.Links.InReach(d) && d.Name != "_" {
 			out = append(out, d)
+		}
+	}
+	return out
+}
+
+// Deprecated are all deprecated declarations in reach, in the order of the reference.
+func (p *Plan) Deprecated() []*model.Declaration {
+	var out []*model.Declaration
+	for _, lib := range p.Links.Project.Libraries {
+		for _, m := range p.Modules(lib) {
+			for d := range m.Declarations {
+				if d.Deprecated() && p.Links.InReach(d) && d.Name != "_" {
+					out = append(out, d)
+				}
+			}
 		}
 	}
 	return out

@@ -31,10 +31,25 @@ func (p *Plan) SearchEntries() []search.Entry {
 
 func (p *Plan) moduleEntry(m *model.Module) search.Entry {
 	e := search.Entry{Name: lastElement(m.Path), Module: m.Path, Library: m.Library.Name, Kind: model.KindModule.String(), Address: Module(m)}
-	if len(m.Doc) > 0 {
-		e.Summary = summary(p.Links.Comments.Of(m.Library.Language, m.Doc[0].Doc).Body)
-	}
+	e.Summary = p.ModuleSummary(m)
 	return e
+}
+
+// ModuleSummary is the first sentence of a module's comment, plain and not too long.
+func (p *Plan) ModuleSummary(m *model.Module) string {
+	if len(m.Doc) == 0 {
+		return ""
+	}
+	return summary(p.Links.Comments.Of(m.Library.Language, m.Doc[0].Doc).Body)
+}
+
+// Summary is the first sentence of a declaration's own comment, plain and not too long.
+func (p *Plan) Summary(d *model.Declaration) string {
+	if d.Main().Doc == nil {
+		return ""
+	}
+	sections, _ := p.Links.Sections(d)
+	return summary(sections.Body)
 }
 
 func (p *Plan) entry(d *model.Declaration) search.Entry {
@@ -42,10 +57,7 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 		Name: d.Name, Scope: d.Scope, Module: d.Module.Path, Library: d.Module.Library.Name,
 		Kind: d.Kind().String(), Address: p.Declaration(d), Deprecated: d.Deprecated(),
 	}
-	if d.Main().Doc != nil {
-		sections, _ := p.Links.Sections(d)
-		e.Summary = summary(sections.Body)
-	}
+	e.Summary = p.Summary(d)
 	if c := d.Main().Callable; c != nil {
 		e.Takes, e.Gives = typeNames(c.Params), typeNames(c.Results)
 	}

@@ -188,7 +188,7 @@ func (v view) crumbs() []crumb {
 	switch p.Kind {
 	case plan.TypePage:
 		out = append(out, crumb{Text: p.Title, Name: true})
-	case plan.TreePage, plan.IndexPage:
+	case plan.TreePage, plan.IndexPage, plan.LostPage, plan.GonePage:
 		out = append(out, crumb{Text: p.Title})
 	}
 	out[len(out)-1].Href = ""

@@ -31,6 +31,7 @@ var assets embed.FS
 type Options struct {
 	FrontEnds map[string]lang.FrontEnd // by language
 	Source    string                   // address of a source line, with {path} and {line}; "" for none
+	Base      string                   // address that the site is served from, with "/" at the end; "" where nobody knows
 	Files     fs.FS                    // of the project, for local images of the landing page
 	Workers   int
 	Progress  func(done, total int) // may be nil; called from several goroutines
@@ -97,6 +98,9 @@ func (s *Site) localImage(home *model.Page, target string) {
 // of the context; pages after it are not rendered.
 func (s *Site) Write(ctx context.Context, to sink.Sink) error {
 	if err := s.copyFiles(to); err != nil {
+		return err
+	}
+	if err := s.writeSitemap(to); err != nil {
 		return err
 	}
 	pages := s.plan.Pages

@@ -2,6 +2,7 @@ package site_test
 
 import (
 	"context"
+	"encoding/xml"
 	"io/fs"
 	"strings"
 	"testing"
@@ -177,6 +178,52 @@ func TestEmptyStates(t *testing.T) {
 	requireSound(t, asFS(m))
 	assert.Contains(t, string(m.Get("index.html")), "No source was found")
 	assert.Contains(t, string(m.Get("a-z/index.html")), "There are no names yet.")
+}
+
+func TestWhereTheSiteIsServed(t *testing.T) {
+	files, set := demoFiles(t)
+	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All})
+	require.NoError(t, err)
+	var m sink.Memory
+	options := site.Options{FrontEnds: s.FrontEnds, Base: "https://tidebook.example/docs/", Workers: 1}
+	require.NoError(t, site.New(plan.New(s.Links), options).Write(t.Context(), &m))
+	quay := page(t, &m, "berth/Quay.html")
+	assert.Contains(t, quay, `<link rel="canonical" href="https://tidebook.example/docs/reference/engine/tidebook.example/engine/berth/Quay.html">`)
+	assert.Contains(t, quay, `<meta name="description" content="Quay is a berth along a wall.">`)
+	assert.Contains(t, string(m.Get("index.html")), `<link rel="canonical" href="https://tidebook.example/docs/">`)
+	assert.Contains(t, string(m.Get("index.html")), `content="Tide prediction and berth planning for small harbours."`)
+	lost := string(m.Get("404.html"))
+	assert.Contains(t, lost, `href="/docs/a-z/index.html"`, "a server shows it at any address")
+	assert.Contains(t, lost, `data-root="/docs/"`)
+	assert.NotContains(t, lost, "canonical")
+
+	var list struct {
+		Pages []string `xml:"url>loc"`
+	}
+	require.NoError(t, xml.Unmarshal(m.Get("sitemap.xml"), &list))
+	assert.Contains(t, list.Pages, "https://tidebook.example/docs/")
+	for _, address := range list.Pages {
+		file := strings.TrimPrefix(address, "https://tidebook.example/docs/")
+		if file == "" || strings.HasSuffix(file, "/") {
+			file += "index.html"
+		}
+		assert.NotNil(t, m.Get(file), address)
+	}
+	without := rendered(t, files, set, 1)
+	assert.Nil(t, without.Get("sitemap.xml"))
+	assert.NotContains(t, page(t, without, "berth/Quay.html"), "canonical")
+}
+
+func TestDeprecatedPage(t *testing.T) {
+	files, set := demoFiles(t)
+	m := rendered(t, files, set, 1)
+	plain := strings.Join(strings.Fields(text(string(m.Get("deprecated.html")))), " ")
+	assert.Contains(t, plain, "Level function in tide")
+	assert.Contains(t, plain, "use Curve.Height, which says what went wrong.")
+	assert.Contains(t, string(m.Get("modules.html")), `href="deprecated.html"`)
+	m = rendered(t, fstest.MapFS{"a.go": {Data: []byte("package a\n")}}, settings.Default(), 1)
+	assert.Nil(t, m.Get("deprecated.html"), "no page where nothing is deprecated")
+	assert.NotContains(t, string(m.Get("modules.html")), "deprecated.html")
 }
 
 func TestCancelled(t *testing.T) {

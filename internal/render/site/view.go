@@ -1,6 +1,7 @@
 package site
 
 import (
+	"net/url"
 	"path"
 	"strconv"
 	"strings"
@@ -34,6 +35,10 @@ func (s *Site) Page(page *plan.Page) templ.Component {
 		return v.frame(v.typePage())
 	case plan.TreePage:
 		return v.frame(v.treePage())
+	case plan.LostPage:
+		return v.frame(v.lostPage())
+	case plan.GonePage:
+		return v.frame(v.gonePage())
 	default:
 		return v.frame(v.indexPage())
 	}
@@ -42,7 +47,50 @@ func (s *Site) Page(page *plan.Page) templ.Component {
 func (v view) project() *model.Project { return v.plan.Links.Project }
 
 // to is the way from this page to an address of the site.
-func (v view) to(address string) string { return plan.Relative(v.page.Address, address) }
+// A server shows the page for lost readers at any address, so the ways from it
+// begin at the site's root.
+func (v view) to(address string) string {
+	if v.page.Kind == plan.LostPage {
+		return v.basePath() + address
+	}
+	return plan.Relative(v.page.Address, address)
+}
+
+// root is the way from this page to the site's root.
+func (v view) root() string {
+	if v.page.Kind == plan.LostPage {
+		return v.basePath()
+	}
+	return plan.Root(v.page.Address)
+}
+
+func (v view) basePath() string {
+	if u, err := url.Parse(v.options.Base); err == nil && u.Path != "" {
+		return u.Path
+	}
+	return "/"
+}
+
+// canonical is the page's whole address, or "" where nobody knows the site's.
+func (v view) canonical() string {
+	if v.options.Base == "" || v.page.Kind == plan.LostPage {
+		return ""
+	}
+	return v.options.Base + strings.TrimSuffix(v.page.Address, "index.html")
+}
+
+// description is one sentence about the page for those who see only a link to it.
+func (v view) description() string {
+	switch v.page.Kind {
+	case plan.TypePage:
+		return v.plan.Summary(v.page.Type)
+	case plan.ModulePage:
+		return v.plan.ModuleSummary(v.page.Module)
+	case plan.HomePage:
+		return prose.Plain(prose.Summary(v.home.body))
+	}
+	return ""
+}
 
 func (v view) toDeclaration(d *model.Declaration) string { return v.to(v.plan.Declaration(d)) }
 

@@ -196,6 +196,9 @@ func (p *page) link(name, tag, address string) {
 	file := name
 	if u.Path != "" {
 		file = path.Join(path.Dir(name), u.Path)
+		if strings.HasPrefix(u.Path, "/") { // from the root that the site is served from
+			file = u.Path[1:]
+		}
 	}
 	if u.Fragment != "" {
 		file += "#" + u.Fragment
