@@ -253,14 +253,16 @@
       list.textContent = "";
       hits = found || [];
       hits.forEach(function (h, i) {
-        var e = h.entry, li = make("li", { id: "codrel-hit-" + i, role: "option", "aria-selected": "false" }), a = make("a", { href: e.address, tabindex: "-1" });
+        var e = h.entry, li = make("li", { id: "codrel-hit-" + i, role: "option", "aria-selected": "false" }), a = make("span", { "class": "name" });
         if (e.scope) { a.appendChild(make("code", { translate: "no", "class": "scope" }, e.scope + ".")); }
         a.appendChild(marked(e.name, q));
-        if (e.deprecated) { a.className = "gone"; }
+        if (e.deprecated) { a.className = "name gone"; }
         li.appendChild(a);
         li.appendChild(make("span", { "class": "place" }, " " + e.kind + (e.deprecated ? ", deprecated," : "") + (e.kind === "module" ? " " : " in ") + e.module));
         if (e.summary) { li.appendChild(make("span", { "class": "summary" }, e.summary)); }
-        li.addEventListener("click", function (event) { if (event.target.tagName !== "A") { location.href = e.address; } });
+        li.addEventListener("mouseup", function (event) {
+          if (event.button === 1 || event.ctrlKey || event.metaKey) { window.open(e.address, "_blank", "noopener"); } else if (event.button === 0) { location.href = e.address; }
+        });
         list.appendChild(li);
       });
       status.textContent = found === null ? "The search data cannot be loaded; the A to Z list holds every name." :
