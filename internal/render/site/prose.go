@@ -127,11 +127,16 @@ func (w *proseWriter) list(n *prose.Node) {
 
 func (w *proseWriter) table(n *prose.Node) {
 	w.raw(`<div class="wide" tabindex="0"><table>`)
+	body := false
 	for i := range n.Children {
 		row := &n.Children[i]
 		cell := "td"
-		if row.Level > 0 {
+		switch {
+		case row.Level > 0:
 			cell = `th scope="col"`
+		case !body:
+			body = true
+			w.raw("<tbody>")
 		}
 		w.raw("<tr>")
 		for j := range row.Children {
@@ -140,6 +145,9 @@ func (w *proseWriter) table(n *prose.Node) {
 			w.raw("</" + cell[:2] + ">")
 		}
 		w.raw("</tr>\n")
+	}
+	if body {
+		w.raw("</tbody>")
 	}
 	w.raw("</table></div>\n")
 }

@@ -80,4 +80,6 @@ const (
 )
 
 // Horizon is how far ahead a curve may be trusted.
+//
+//codrel:words forecast, outlook
 const Horizon = 2 * 365 * 24 * time.Hour

@@ -222,7 +222,13 @@
     });
     return out;
   }
+  // Brings the page's own line of the contents into sight.
+  function showPlace() {
+    var here = document.querySelector(".contents [aria-current]"), nav = here && here.closest("nav");
+    if (nav && nav.scrollHeight > nav.clientHeight) { nav.scrollTop += here.getBoundingClientRect().top - nav.getBoundingClientRect().top - nav.clientHeight / 3; }
+  }
   function start() {
+    showPlace();
     var head = document.querySelector(".head");
     var button = make("button", { type: "button", "class": "scheme" });
     function label() { button.textContent = "Scheme: " + scheme(); }
