@@ -293,6 +293,24 @@ func (x *Index) member(d *model.Declaration, name string) *model.Declaration {
 			return promoted
 		}
 	}
+	return x.ofFieldType(d, name)
+}
+
+// ofFieldType finds a member of the type that a field has: references follow
+// fields as selectors in code do.
+func (x *Index) ofFieldType(d *model.Declaration, name string) *model.Declaration {
+	at := d.Main()
+	if at.Kind != model.KindField || at.Embedded {
+		return nil
+	}
+	for _, t := range at.Signature {
+		if t.Kind == model.TokenType {
+			if typ := x.Type(d.Module, at.File, t.Text).Declaration; typ != nil {
+				return x.promoted(typ, name, 0)
+			}
+			return nil
+		}
+	}
 	return nil
 }
 

@@ -322,7 +322,7 @@ func (w *proseWriter) picture(n *prose.Node) {
 	if w.file != nil {
 		file, _ := localPath(path.Dir(w.file.Path), n.Target)
 		if address, ok := w.v.images[file]; ok {
-			fmt.Fprintf(&w.b, `<img src="%s" alt="%s">`, escape(w.v.to(address)), escape(text))
+			fmt.Fprintf(&w.b, `<img src="%s" alt="%s">`, escape(w.v.to(escapedPath(address))), escape(text))
 			return
 		}
 	}

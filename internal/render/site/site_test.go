@@ -170,6 +170,23 @@ const C = "</code><script>"
 	assert.Contains(t, home, `<a href="http://evil.example/x.png">four</a>`, "a remote image is a link")
 }
 
+// File names with blanks and signs are escaped in addresses.
+func TestOddFileNames(t *testing.T) {
+	files := fstest.MapFS{
+		"README.md":     {Data: []byte("# A\n\n![one](<my pic.png>) ![two](my%20pic%20%231.png) [file](<a b.go>) ![bad](%zz.png)\n")},
+		"my pic #1.png": {Data: []byte("png")}, "my pic.png": {Data: []byte("png")}, "a b.go": {Data: []byte("package a\n\nvar X int\n")},
+	}
+	set := settings.Default()
+	set.Source = "https://forge.example/{path}#L{line}"
+	m := rendered(t, files, set, 1)
+	requireSound(t, asFS(m))
+	home := string(m.Get("index.html"))
+	assert.Contains(t, home, `<img src="files/my%20pic.png" alt="one">`)
+	assert.Contains(t, home, `<img src="files/my%20pic%20%231.png" alt="two">`)
+	assert.Contains(t, home, `<a href="https://forge.example/a%20b.go#L1">file</a>`)
+	assert.Contains(t, home, "bad")
+}
+
 func TestEmptyStates(t *testing.T) {
 	m := rendered(t, fstest.MapFS{"a.go": {Data: []byte("package a\n\nfunc private() {}\n")}}, settings.Default(), 1)
 	requireSound(t, asFS(m))

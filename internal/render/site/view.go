@@ -127,7 +127,7 @@ func (v view) sourceAddress(file string, line int) string {
 	if pattern == "" || strings.Contains(pattern, "{revision}") {
 		return ""
 	}
-	return strings.NewReplacer("{path}", file, "{line}", strconv.Itoa(line)).Replace(pattern)
+	return strings.NewReplacer("{path}", escapedPath(file), "{line}", strconv.Itoa(line)).Replace(pattern)
 }
 
 func (v view) bringIn(m *model.Module) string {
@@ -211,13 +211,17 @@ func (v view) groupDoc(list []*model.Declaration, i int) string {
 	return w.String()
 }
 
+// escapedPath is a path as it stands in an address: blanks and "#" are common in file names.
+func escapedPath(file string) string { return (&url.URL{Path: file}).EscapedPath() }
+
 // localPath is the path in the project of a relative link that stands in a
 // file of the folder dir; ok is false where it leaves the project.
 func localPath(dir, target string) (file string, ok bool) {
 	if i := strings.IndexAny(target, "?#"); i >= 0 {
 		target = target[:i]
 	}
-	if target == "" || strings.Contains(target, ":") {
+	target, err := url.PathUnescape(target)
+	if err != nil || target == "" || strings.Contains(target, ":") {
 		return "", false
 	}
 	file = path.Join(dir, target)

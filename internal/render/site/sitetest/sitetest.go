@@ -29,8 +29,18 @@ type Report struct {
 // page is what one page offers and asks for.
 type page struct {
 	ids      map[string]bool
-	links    []string // resolved addresses inside the site, with anchors
+	links    []target // inside the site
 	problems []string
+}
+
+// target is where a link leads: a file of the site, and maybe an anchor in it.
+type target struct{ file, anchor string }
+
+func (t target) String() string {
+	if t.anchor == "" {
+		return t.file
+	}
+	return t.file + "#" + t.anchor
 }
 
 // Crawl reads every page of a site.
@@ -93,12 +103,11 @@ func judge(names []string, pages []page, files map[string]bool) Report {
 		}
 		for _, l := range pages[i].links {
 			r.Links++
-			file, anchor, _ := strings.Cut(l, "#")
-			target := byName[file]
+			page := byName[l.file]
 			switch {
-			case !files[file]:
+			case !files[l.file]:
 				r.Problems = append(r.Problems, fmt.Sprintf("%s: the link to %s leads nowhere", names[i], l))
-			case anchor != "" && (target == nil || !target.ids[anchor]):
+			case l.anchor != "" && (page == nil || !page.ids[l.anchor]):
 				r.Problems = append(r.Problems, fmt.Sprintf("%s: the link to %s leads to no anchor", names[i], l))
 			}
 		}
@@ -200,8 +209,5 @@ func (p *page) link(name, tag, address string) {
 			file = u.Path[1:]
 		}
 	}
-	if u.Fragment != "" {
-		file += "#" + u.Fragment
-	}
-	p.links = append(p.links, file)
+	p.links = append(p.links, target{file, u.Fragment})
 }
