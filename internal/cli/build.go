@@ -86,6 +86,9 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 	if abs, err := filepath.Abs(target); err == nil {
 		target = abs
 	}
+	if rel, err := filepath.Rel(target, p.dir); err == nil && filepath.IsLocal(rel) {
+		return usage("the site would take the place of the project itself; choose a folder of its own with --out")
+	}
 	// A site below the project is not read as part of it.
 	if rel, err := filepath.Rel(p.dir, target); err == nil && filepath.IsLocal(rel) && rel != "." {
 		p.settings.Write.Site = filepath.ToSlash(rel)

@@ -163,7 +163,13 @@ of the network.`,
 	}
 	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(),
 		a.demoCommand(), a.schemaCommand(), a.versionCommand())
-	root.SuggestionsMinimumDistance = 2
+	root.SetFlagErrorFunc(func(c *cobra.Command, err error) error {
+		text, _, number := strings.Cut(err.Error(), ": strconv.")
+		if number {
+			text += ": a whole number is wanted"
+		}
+		return usage("%s; \"%s --help\" lists the flags", text, c.CommandPath())
+	})
 	return root
 }
 
