@@ -57,7 +57,11 @@ func (a *app) find(pages *plan.Plan, query string, most int) error {
 	entries := pages.SearchEntries()
 	hits := search.Find(entries, query, "", most)
 	if len(hits) == 0 {
-		fmt.Fprintf(a.stderr, "codrel: nothing is found for %q among %s\n", query, counted(len(entries), "name"))
+		fmt.Fprintf(a.stderr, "codrel: nothing is found for %q among %s", query, counted(len(entries), "name"))
+		if near := search.Nearest(entries, query); len(near) > 0 {
+			fmt.Fprintf(a.stderr, "; nearest: %s", list(near))
+		}
+		fmt.Fprintln(a.stderr)
 		return &exit{code: exitFindings}
 	}
 	for _, h := range hits {

@@ -135,6 +135,34 @@ func Find(entries []Entry, text, library string, limit int) []Hit {
 	return hits[:min(len(hits), limit)]
 }
 
+// mostNearest is how many names are offered where nothing is found.
+const mostNearest = 3
+
+// Nearest are the names closest to what was looked for, at most three and each
+// once, for the state in which nothing is found: up to half of the letters may differ.
+func Nearest(entries []Entry, text string) []string {
+	term := strings.ToLower(Parse(text).Name)
+	most := utf8.RuneCountInString(term)/2 + 1
+	type candidate struct {
+		*Entry
+		distance int
+	}
+	var list []candidate
+	for i := range entries {
+		if d := nearest.Distance(term, strings.ToLower(entries[i].Name), most); d < most {
+			list = append(list, candidate{&entries[i], d})
+		}
+	}
+	slices.SortStableFunc(list, func(a, b candidate) int { return cmp.Or(cmp.Compare(a.distance, b.distance), Compare(a.Entry, b.Entry)) })
+	var names []string
+	for _, c := range list {
+		if len(names) < mostNearest && !slices.Contains(names, c.Name) {
+			names = append(names, c.Name)
+		}
+	}
+	return names
+}
+
 func compare(a, b Hit, library string) int {
 	return cmp.Or(
 		truth(a.last())-truth(b.last()),

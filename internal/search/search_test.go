@@ -73,6 +73,14 @@ func TestSlips(t *testing.T) {
 	assert.Empty(t, search.Find([]search.Entry{{Name: "Map"}}, "Mop", "", 1), "short words must be right")
 }
 
+func TestNearest(t *testing.T) {
+	entries := []search.Entry{{Name: "Pontoon"}, {Name: "Pontoon", Scope: "X"}, {Name: "Piston"}, {Name: "Quay"}, {Name: "Pantone"}, {Name: "Potion"}}
+	assert.Equal(t, []string{"Pontoon", "Pantone"}, search.Nearest(entries, "puntoom"))
+	assert.Empty(t, search.Nearest(entries, "xyz"))
+	assert.Empty(t, search.Nearest(entries, "kind:type"))
+	assert.Empty(t, search.Nearest(nil, "x"))
+}
+
 // A long name of many parts must not make the search along humps explode.
 func TestHumpsAreBounded(t *testing.T) {
 	entry := []search.Entry{{Name: strings.Repeat("aA", 60)}}

@@ -170,6 +170,8 @@ func TestSearchByKeyboard(t *testing.T) {
 
 	open(t, ctx, 1280, root+"index.html?q=zebra")
 	require.Eventually(t, func() bool { return strings.HasPrefix(text(".hits .status"), "Nothing is found for “zebra” among") }, waitFor, pause)
+	open(t, ctx, 1280, root+"index.html?q=puntoom")
+	require.Eventually(t, func() bool { return strings.HasSuffix(text(".hits .status"), "Nearest: Pontoon.") }, waitFor, pause)
 	press(kb.Escape)
 	assert.True(t, value[bool](t, ctx, `document.querySelector(".hits").hidden`), "Escape closes it")
 

@@ -142,6 +142,14 @@
     return hits.sort(compare).slice(0, limit);
   }
 
+  function nearest(entries, q) {
+    var term = q.name.toLowerCase(), most = Math.floor(Array.from(term).length / 2) + 1, names = [];
+    entries.map(function (e) { return { entry: e, klass: 7, slips: distance(term, e.name.toLowerCase(), most) }; })
+      .filter(function (h) { return h.slips < most; }).sort(compare)
+      .forEach(function (h) { if (names.length < 3 && names.indexOf(h.entry.name) < 0) { names.push(h.entry.name); } });
+    return names;
+  }
+
   /* Shards */
   var index = null, nodes = {}, waiting = {}, loaded = {};
   function load(file, done) {
@@ -198,7 +206,8 @@
           if (!seen[key]) { seen[key] = true; entries.push(e); }
         });
       });
-      done(find(entries, q, limit), q);
+      var hits = find(entries, q, limit);
+      done(hits, q, hits.length || !q.name ? [] : nearest(entries, q));
     }
     if (!left) { ready(); }
     missing.forEach(function (n) { load(shardFile(n), function () { if (--left === 0) { ready(); } }); });
@@ -254,7 +263,7 @@
       Array.prototype.forEach.call(list.children, function (li, k) { li.setAttribute("aria-selected", k === i ? "true" : "false"); });
       if (i >= 0) { field.setAttribute("aria-activedescendant", "codrel-hit-" + i); list.children[i].scrollIntoView({ block: "nearest" }); } else { field.removeAttribute("aria-activedescendant"); }
     }
-    function show(found, q, text) {
+    function show(found, q, text, near) {
       if (text !== asked) { return; }
       list.textContent = "";
       hits = found || [];
@@ -272,7 +281,7 @@
         list.appendChild(li);
       });
       status.textContent = found === null ? "The search data cannot be loaded; the A to Z list holds every name." :
-        hits.length === 0 ? "Nothing is found for “" + text + "” among " + index.names + " names." :
+        hits.length === 0 ? "Nothing is found for “" + text + "” among " + index.names + " names." + (near.length ? " Nearest: " + near.join(", ") + "." : "") :
         hits.length === 1 ? "1 name" : hits.length + " names";
       choose(-1);
       panel.hidden = false;
@@ -282,7 +291,7 @@
       var text = field.value.trim();
       asked = text;
       if (!text) { close(); return; }
-      search(text, 30, function (found, q) { show(found, q, text); });
+      search(text, 30, function (found, q, near) { show(found, q, text, near); });
     }
     function close() { panel.hidden = true; field.setAttribute("aria-expanded", "false"); hits = []; choose(-1); }
     function go() {
