@@ -153,7 +153,9 @@ func Nearest(entries []Entry, text string) []string {
 			list = append(list, candidate{&entries[i], d})
 		}
 	}
-	slices.SortStableFunc(list, func(a, b candidate) int { return cmp.Or(cmp.Compare(a.distance, b.distance), Compare(a.Entry, b.Entry)) })
+	slices.SortStableFunc(list, func(a, b candidate) int {
+		return cmp.Or(cmp.Compare(a.distance, b.distance), Compare(a.Entry, b.Entry))
+	})
 	var names []string
 	for _, c := range list {
 		if len(names) < mostNearest && !slices.Contains(names, c.Name) {
