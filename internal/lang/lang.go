@@ -74,26 +74,6 @@ type Using interface {
 	BringIn(*model.Module) string
 }
 
-// Detected reports which of the front ends have a file in the tree, judged by endings.
-func Detected(ends []FrontEnd, entries []source.Entry) []FrontEnd {
-	var found []FrontEnd
-	for _, end := range ends {
-		if hasFile(end, entries) {
-			found = append(found, end)
-		}
-	}
-	return found
-}
-
-func hasFile(end FrontEnd, entries []source.Entry) bool {
-	for _, e := range entries {
-		if Reads(end, e.Path) {
-			return true
-		}
-	}
-	return false
-}
-
 // Reads reports whether the front end reads files with this path's ending.
 func Reads(end FrontEnd, path string) bool {
 	for _, ext := range end.Extensions() {

@@ -8,7 +8,6 @@ package link
 
 import (
 	"maps"
-	"path"
 	"slices"
 	"strings"
 	"sync"
@@ -208,6 +207,3 @@ func (x *Index) bare(m *model.Module, f *model.Facts, name string) *model.Declar
 	}
 	return nil
 }
-
-// lastElement is the part of a module path that people call it by.
-func lastElement(p string) string { return path.Base(p) }

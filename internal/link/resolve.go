@@ -224,7 +224,7 @@ func (x *Index) modulesNamed(only, not *model.Library) step {
 				continue
 			}
 			for _, m := range lib.Modules {
-				if m.Name != names[0] && lastElement(m.Path) != names[0] || !x.ModuleInReach(m) {
+				if m.Name != names[0] && m.Last() != names[0] || !x.ModuleInReach(m) {
 					continue
 				}
 				if len(names) == 1 {

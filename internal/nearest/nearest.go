@@ -36,12 +36,6 @@ func limit(word string) int {
 	return max(min(n-1, 1), n/3)
 }
 
-// Close reports whether b could be a slip for a.
-func Close(a, b string) bool {
-	most := limit(a)
-	return Distance(strings.ToLower(a), strings.ToLower(b), most+1) <= most
-}
-
 // Distance counts the single-letter slips between a and b: a letter left out,
 // put in, changed, or two neighbours swapped (optimal string alignment). It
 // gives up and returns most as soon as the distance is known to reach it.

@@ -88,8 +88,21 @@ func newParser(doc *model.Doc) *parser {
 
 // unindent takes off what all lines are indented by, as block comments often are.
 func (p *parser) unindent() {
+	prefix := indent(p.lines)
+	if prefix == "" {
+		return
+	}
+	for i, l := range p.lines {
+		if !l.blank() {
+			p.lines[i] = l.cut(len(prefix))
+		}
+	}
+}
+
+// indent is the white space that all lines but blank ones begin with.
+func indent(lines []line) string {
 	prefix, first := "", true
-	for _, l := range p.lines {
+	for _, l := range lines {
 		if l.blank() {
 			continue
 		}
@@ -100,14 +113,7 @@ func (p *parser) unindent() {
 		}
 		prefix = prefix[:commonPrefix(prefix, lead)]
 	}
-	if prefix == "" {
-		return
-	}
-	for i, l := range p.lines {
-		if !l.blank() {
-			p.lines[i] = l.cut(len(prefix))
-		}
-	}
+	return prefix
 }
 
 func commonPrefix(a, b string) int {
@@ -277,18 +283,7 @@ func definition(s string) (text, target string, ok bool) {
 }
 
 func (p *parser) code(lines []line) {
-	prefix, first := "", true
-	for _, l := range lines {
-		if l.blank() {
-			continue
-		}
-		lead := l.text[:len(l.text)-len(strings.TrimLeft(l.text, " \t"))]
-		if first {
-			prefix, first = lead, false
-		} else {
-			prefix = prefix[:commonPrefix(prefix, lead)]
-		}
-	}
+	prefix := indent(lines)
 	var b strings.Builder
 	for i, l := range lines {
 		if i > 0 {

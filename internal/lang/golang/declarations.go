@@ -213,17 +213,28 @@ func (r *reader) members(t ast.Expr, parent int32, scope string, params *ast.Fie
 		r.fields(t.Fields, parent, scope, params)
 	case *ast.InterfaceType:
 		r.methods(t.Methods, parent, scope, params)
-	case *ast.StarExpr:
-		r.members(t.X, parent, scope, params)
-	case *ast.ParenExpr:
-		r.members(t.X, parent, scope, params)
-	case *ast.ArrayType:
-		r.members(t.Elt, parent, scope, params)
-	case *ast.MapType:
-		r.members(t.Value, parent, scope, params)
-	case *ast.ChanType:
-		r.members(t.Value, parent, scope, params)
+	default:
+		if inner := element(t); inner != nil {
+			r.members(inner, parent, scope, params)
+		}
 	}
+}
+
+// element is the type that a pointer, list, map or channel is made of, or nil.
+func element(t ast.Expr) ast.Expr {
+	switch t := t.(type) {
+	case *ast.StarExpr:
+		return t.X
+	case *ast.ParenExpr:
+		return t.X
+	case *ast.ArrayType:
+		return t.Elt
+	case *ast.MapType:
+		return t.Value
+	case *ast.ChanType:
+		return t.Value
+	}
+	return nil
 }
 
 func (r *reader) fields(list *ast.FieldList, parent int32, scope string, params *ast.FieldList) {
@@ -259,24 +270,14 @@ func (r *reader) fields(list *ast.FieldList, parent int32, scope string, params 
 
 // hasMembers keeps the scope from being made for the fields that need none.
 func hasMembers(t ast.Expr) bool {
-	for {
-		switch x := t.(type) {
+	for t != nil {
+		switch t.(type) {
 		case *ast.StructType, *ast.InterfaceType:
 			return true
-		case *ast.StarExpr:
-			t = x.X
-		case *ast.ParenExpr:
-			t = x.X
-		case *ast.ArrayType:
-			t = x.Elt
-		case *ast.MapType:
-			t = x.Value
-		case *ast.ChanType:
-			t = x.Value
-		default:
-			return false
 		}
+		t = element(t)
 	}
+	return false
 }
 
 // embeddedName is the field name that an embedded type gives.

@@ -135,6 +135,16 @@ func (s *signature) declareTypeName(e ast.Expr) {
 	}
 }
 
+// names puts the names that share a type.
+func (s *signature) names(list []*ast.Ident, kind model.TokenKind) {
+	for i, n := range list {
+		if i > 0 {
+			s.mark(", ")
+		}
+		s.put(kind, s.r.ident(n))
+	}
+}
+
 func (s *signature) typeParameters(list *ast.FieldList) {
 	if list == nil || len(list.List) == 0 {
 		return
@@ -145,12 +155,7 @@ func (s *signature) typeParameters(list *ast.FieldList) {
 		if i > 0 {
 			s.mark(", ")
 		}
-		for j, n := range f.Names {
-			if j > 0 {
-				s.mark(", ")
-			}
-			s.put(model.TokenTypeParam, s.r.ident(n))
-		}
+		s.names(f.Names, model.TokenTypeParam)
 		s.mark(" ")
 		constraint := s.part(func() { s.expr(f.Type) })
 		for _, n := range f.Names {
@@ -187,12 +192,7 @@ func (s *signature) fieldList(list *ast.FieldList, params bool) []model.Param {
 		if i > 0 {
 			s.mark(", ")
 		}
-		for j, n := range f.Names {
-			if j > 0 {
-				s.mark(", ")
-			}
-			s.put(model.TokenParameter, s.r.ident(n))
-		}
+		s.names(f.Names, model.TokenParameter)
 		if len(f.Names) > 0 {
 			s.mark(" ")
 		}

@@ -131,12 +131,7 @@ func (s *signature) structLiteral(x *ast.StructType) {
 		if i > 0 {
 			s.mark("; ")
 		}
-		for j, n := range f.Names {
-			if j > 0 {
-				s.mark(", ")
-			}
-			s.put(model.TokenField, s.r.ident(n))
-		}
+		s.names(f.Names, model.TokenField)
 		if len(f.Names) > 0 {
 			s.mark(" ")
 		}

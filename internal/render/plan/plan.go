@@ -227,7 +227,7 @@ func (p *Plan) entries() []Entry {
 	var out []Entry
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib) {
-			out = append(out, Entry{Name: lastElement(m.Path), Module: m})
+			out = append(out, Entry{Name: m.Last(), Module: m})
 			for d := range m.Declarations {
 				if p.Links.InReach(d) && d.Kind() != model.KindField && d.Name != "_" {
 					out = append(out, Entry{Name: d.Name, Declaration: d})
@@ -249,8 +249,6 @@ func (p *Plan) entries() []Entry {
 	})
 	return out
 }
-
-func lastElement(path string) string { return path[strings.LastIndexByte(path, '/')+1:] }
 
 // Letter is what a name is filed under: its first letter as a capital, or "#"
 // for names that begin with something else.

@@ -30,7 +30,7 @@ func (p *Plan) SearchEntries() []search.Entry {
 }
 
 func (p *Plan) moduleEntry(m *model.Module) search.Entry {
-	e := search.Entry{Name: lastElement(m.Path), Module: m.Path, Library: m.Library.Name, Kind: model.KindModule.String(), Address: Module(m)}
+	e := search.Entry{Name: m.Last(), Module: m.Path, Library: m.Library.Name, Kind: model.KindModule.String(), Address: Module(m)}
 	e.Summary = p.ModuleSummary(m)
 	return e
 }

@@ -1,7 +1,6 @@
 package site
 
 import (
-	"path"
 	"strings"
 
 	"codrel/internal/model"
@@ -48,5 +47,3 @@ func shortPath(m *model.Module) string {
 	}
 	return m.Path
 }
-
-func lastPart(p string) string { return path.Base(p) }

@@ -111,6 +111,17 @@ func TestNarrowed(t *testing.T) {
 	assert.Empty(t, lines(t, stream.Want{Language: "perl", Reach: model.ReachPrivate}))
 }
 
+// The schema names every kind and visibility that the model has.
+func TestSchemaKnowsTheWords(t *testing.T) {
+	var schema struct {
+		Properties map[string]struct{ Enum []string }
+	}
+	require.NoError(t, json.Unmarshal(stream.Schema, &schema))
+	assert.Equal(t, model.KindWords(), schema.Properties["kind"].Enum)
+	assert.Equal(t, model.VisibilityWords(), schema.Properties["visibility"].Enum)
+	assert.Equal(t, model.VisibilityWords(), schema.Properties["effective"].Enum)
+}
+
 type fullDisk struct{}
 
 func (fullDisk) Write([]byte) (int, error) { return 0, errors.New("no space left on device") }
