@@ -27,6 +27,7 @@ type Options struct {
 	FrontEnds []lang.FrontEnd
 	Folder    string // name of the project's folder, which an fs.FS does not know
 	Tests     bool   // read test files too
+	Inside    bool   // read what bodies use, for source pages
 	Jobs      int    // workers; 0 for one a processor
 	Only      []string
 	Logger    *slog.Logger

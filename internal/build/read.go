@@ -284,7 +284,7 @@ func (r *run) readFile(j job) []finding.Finding {
 	if err != nil {
 		return []finding.Finding{cannotRead(j.entry.Path, err)}
 	}
-	facts := r.ends[j.lib].Read(lang.File{Path: j.entry.Path, Text: source.Decode(data)})
+	facts := r.ends[j.lib].Read(lang.File{Path: j.entry.Path, Text: source.Decode(data), Deep: r.options.Inside})
 	if !facts.Generated && matchesAny(r.options.Settings.Generated, j.entry.Path) {
 		facts.Generated = true
 	}

@@ -319,7 +319,7 @@ func Load(harbour string) *Table { return nil }
 
 func (p *Pass) leaks(d *model.Declaration) {
 	for _, o := range d.Occurrences {
-		for _, t := range shownTypes(o.Occurrence) {
+		for _, t := range shownTypes(o) {
 			typ := p.Links.Type(p.Module, o.File, t.Text).Declaration
 			if typ == nil || typ.Hidden || p.Links.Reach().Includes(typ.Visibility) {
 				continue
@@ -335,10 +335,10 @@ func (p *Pass) leaks(d *model.Declaration) {
 
 // shownTypes are the names of types in a signature, without those of a method's
 // receiver: a method in reach has a type in reach.
-func shownTypes(o *model.Occurrence) []model.Token {
+func shownTypes(o model.At) []model.Token {
 	var types []model.Token
-	add := func(tokens []model.Token) {
-		for _, t := range tokens {
+	add := func(tokens model.Tokens) {
+		for t := range o.Tokens(tokens) {
 			if t.Kind == model.TokenType {
 				types = append(types, t)
 			}
@@ -348,7 +348,7 @@ func shownTypes(o *model.Occurrence) []model.Token {
 		add(o.Signature)
 		return types
 	}
-	for _, list := range [][]model.Param{o.TypeParams, o.Callable.Params, o.Callable.Results} {
+	for _, list := range [][]model.Param{o.TypeParams(), o.Callable.Params, o.Callable.Results} {
 		for _, p := range list {
 			add(p.Type)
 		}

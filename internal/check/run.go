@@ -172,7 +172,7 @@ func (p *Pass) lets(d *model.Declaration, rule string) bool {
 	if d == nil {
 		return p.Module != nil && slices.ContainsFunc(p.Module.Files, func(f *model.Facts) bool { return excuses(f.Directives) })
 	}
-	return slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return excuses(o.Directives) })
+	return slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return excuses(o.Directives()) })
 }
 
 // shown yields the declarations of the module that are in reach and written by a person.

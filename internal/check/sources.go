@@ -74,7 +74,7 @@ func Height(hour int) float64 { return 0 }
 		}
 		for d := range p.Module.Declarations {
 			for _, o := range d.Occurrences {
-				p.directives(d, o.File, o.Directives)
+				p.directives(d, o.File, o.Directives())
 			}
 		}
 	},

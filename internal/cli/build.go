@@ -93,7 +93,7 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 	if rel, err := filepath.Rel(p.dir, target); err == nil && filepath.IsLocal(rel) && rel != "." {
 		p.settings.Write.Site = filepath.ToSlash(rel)
 	}
-	s, err := a.run(ctx, p, nil)
+	s, err := a.run(ctx, p, func(o *build.Options) { o.Inside = sourceShown(p) != plan.NoSource })
 	if err != nil {
 		return err
 	}
@@ -142,7 +142,7 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 	}
 	bar := a.progress()
 	defer bar.end()
-	pages := plan.New(s.Links)
+	pages := plan.New(s.Links, sourceShown(p))
 	err = site.New(pages, site.Options{
 		FrontEnds: s.FrontEnds, Source: p.settings.Source, Base: p.settings.Site, Files: p.root.FS(), Workers: a.workers(),
 		Progress: func(done, total int) { bar.stage("writing pages", done, total) },
@@ -158,6 +158,11 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 		return written{}, &exit{exitIO, fmt.Errorf("the site was not written, and what was there is as it was: %w", err)}
 	}
 	return written{len(pages.Pages), folder.Files(), folder.Unchanged()}, nil
+}
+
+func sourceShown(p *project) plan.Source {
+	how, _ := plan.ParseSource(p.settings.Write.Source)
+	return how
 }
 
 func (a *app) workers() int {

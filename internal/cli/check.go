@@ -8,6 +8,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"codrel/internal/build"
 	"codrel/internal/check"
 	"codrel/internal/finding"
 )
@@ -72,7 +73,7 @@ func (a *app) check(ctx context.Context, paths, only []string, failOn string) er
 	if err != nil {
 		return err
 	}
-	s, err := a.run(ctx, p, only)
+	s, err := a.run(ctx, p, func(o *build.Options) { o.Only = only })
 	if err != nil {
 		return err
 	}

@@ -103,10 +103,12 @@ func (a *app) options(p *project, bar *progress) build.Options {
 }
 
 // run reads, links and checks the project.
-func (a *app) run(ctx context.Context, p *project, only []string) (*build.Snapshot, error) {
+func (a *app) run(ctx context.Context, p *project, change func(*build.Options)) (*build.Snapshot, error) {
 	bar := a.progress()
 	options := a.options(p, bar)
-	options.Only = only
+	if change != nil {
+		change(&options)
+	}
 	s, err := build.Run(ctx, p.root.FS(), options)
 	bar.end()
 	return s, err

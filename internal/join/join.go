@@ -153,7 +153,7 @@ const maxDepth = 1000
 func hidden(d *model.Declaration) bool {
 	for depth := 0; d != nil && depth < maxDepth; d, depth = d.Parent, depth+1 {
 		for _, o := range d.Occurrences {
-			for _, w := range o.Directives {
+			for _, w := range o.Directives() {
 				if w.Verb == "hide" {
 					return true
 				}

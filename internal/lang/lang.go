@@ -10,6 +10,7 @@ package lang
 import (
 	"io/fs"
 
+	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/source"
 )
@@ -18,6 +19,7 @@ import (
 type File struct {
 	Path string // from the project's root, with "/"; conditions may hang on its name
 	Text source.Text
+	Deep bool // fill in Facts.Inside too, where the front end can
 }
 
 // FrontEnd reads the files of one language.
@@ -66,6 +68,13 @@ type TestNamer interface {
 // saying so.
 type Implicit interface {
 	ImplicitInterfaces() bool
+}
+
+// Scanner is a front end that takes source text apart for those who read it.
+type Scanner interface {
+	// Scan appends the pieces of a text to a list, in order and without overlap.
+	// Whatever the text holds, it takes time in proportion to its length.
+	Scan(text string, into []lexing.Piece) []lexing.Piece
 }
 
 // Using is a front end that knows how a user brings a module in.

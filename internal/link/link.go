@@ -42,6 +42,7 @@ type Index struct {
 	imports  map[*model.Facts][]imported
 	names    func() map[string][]*model.Module // modules by the names in reach at their top
 	tops     func() []string                   // those names, sorted
+	users    func() map[*model.Declaration]*UsersOf
 	related  map[*model.Declaration]*Relations
 }
 
@@ -71,6 +72,7 @@ func New(project *model.Project, options Options) *Index {
 	}
 	x.names = sync.OnceValue(x.topNames)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
+	x.users = sync.OnceValue(x.findUsers)
 	x.relate()
 	return x
 }

@@ -87,7 +87,8 @@ func (s methodSet) fulfils(wanted methodSet) bool {
 }
 
 func isAlias(d *model.Declaration) bool {
-	for _, t := range d.Main().Signature {
+	at := d.Main()
+	for t := range at.Tokens(at.Signature) {
 		if t.Kind == model.TokenPunctuation && strings.HasSuffix(t.Text, " =") {
 			return true
 		}
@@ -108,7 +109,7 @@ func (x *Index) interfaceSet(d *model.Declaration, depth int) methodSet {
 		}
 	}
 	for _, o := range d.Occurrences {
-		for _, b := range o.Bases {
+		for _, b := range o.Bases() {
 			if !x.embedInterface(d, o, b, set, depth) {
 				return nil
 			}
@@ -118,10 +119,11 @@ func (x *Index) interfaceSet(d *model.Declaration, depth int) methodSet {
 }
 
 func (x *Index) embedInterface(d *model.Declaration, o model.At, b model.Base, set methodSet, depth int) bool {
-	if len(b.Type) != 1 || b.Type[0].Kind != model.TokenType {
+	typed := b.Type.List(o.File.Text)
+	if len(typed) != 1 || typed[0].Kind != model.TokenType {
 		return false
 	}
-	name := b.Type[0].Text
+	name := typed[0].Text
 	base := x.Type(d.Module, o.File, name).Declaration
 	switch {
 	case base == nil && name == "error":
@@ -195,13 +197,13 @@ func (x *Index) signature(owner *model.Declaration, at model.At) string {
 // that its receiver names, or those of the interface it stands in.
 func typeParameterPlaces(owner *model.Declaration, at model.At) map[string]int {
 	places := map[string]int{}
-	for _, t := range at.Receiver {
+	for t := range at.Tokens(at.Callable.Receiver) {
 		if t.Kind == model.TokenTypeParam {
 			places[t.Text] = len(places)
 		}
 	}
 	if len(places) == 0 {
-		for i, p := range owner.Main().TypeParams {
+		for i, p := range owner.Main().TypeParams() {
 			places[p.Name] = i
 		}
 	}
@@ -223,7 +225,7 @@ func (n *normalizer) params(list []model.Param) {
 		if i > 0 {
 			n.b.WriteByte(',')
 		}
-		n.tokens(p.Type)
+		n.tokens(p.Type.List(n.file.Text))
 	}
 	n.b.WriteByte(')')
 }
@@ -281,11 +283,12 @@ func (n *normalizer) typeName(name string) {
 // alias writes what an alias stands for: the tokens behind "=".
 func (n *normalizer) alias(d *model.Declaration) {
 	at := d.Main()
-	for i, t := range at.Signature {
+	signature := at.Signature.List(at.File.Text)
+	for i, t := range signature {
 		if t.Kind == model.TokenPunctuation && strings.HasSuffix(t.Text, " =") {
 			inner := *n
 			inner.module, inner.file, inner.depth = d.Module, at.File, n.depth+1
-			inner.tokens(at.Signature[i+2:])
+			inner.tokens(signature[i+2:])
 			return
 		}
 	}

@@ -112,7 +112,7 @@ func (x *Index) uses(m *model.Module) []relation {
 
 func (x *Index) mentions(out []relation, d *model.Declaration, o model.At, params []model.Param, field func(*Relations) *[]*model.Declaration) []relation {
 	for _, p := range params {
-		for _, t := range p.Type {
+		for t := range o.Tokens(p.Type) {
 			if t.Kind != model.TokenType {
 				continue
 			}
@@ -134,9 +134,9 @@ type embedding struct {
 func (x *Index) embedded(d *model.Declaration) []embedding {
 	var out []embedding
 	add := func(o model.At) {
-		for _, b := range o.Bases {
+		for _, b := range o.Bases() {
 			e := embedding{}
-			for _, t := range b.Type {
+			for t := range o.Tokens(b.Type) {
 				if t.Kind == model.TokenType {
 					e.name = t.Text
 					e.declaration = x.Type(d.Module, o.File, t.Text).Declaration

@@ -303,7 +303,7 @@ func (x *Index) ofFieldType(d *model.Declaration, name string) *model.Declaratio
 	if at.Kind != model.KindField || at.Embedded {
 		return nil
 	}
-	for _, t := range at.Signature {
+	for t := range at.Tokens(at.Signature) {
 		if t.Kind == model.TokenType {
 			if typ := x.Type(d.Module, at.File, t.Text).Declaration; typ != nil {
 				return x.promoted(typ, name, 0)
@@ -339,7 +339,7 @@ func (x *Index) open(d *model.Declaration, depth int) bool {
 		return true
 	}
 	for _, o := range d.Occurrences {
-		if o.Kind == model.KindType && hasTypeToken(o.Signature) {
+		if o.Kind == model.KindType && hasTypeToken(o) {
 			return true
 		}
 	}
@@ -352,8 +352,8 @@ func (x *Index) open(d *model.Declaration, depth int) bool {
 	return false
 }
 
-func hasTypeToken(tokens []model.Token) bool {
-	for _, t := range tokens {
+func hasTypeToken(o model.At) bool {
+	for t := range o.Tokens(o.Signature) {
 		if t.Kind == model.TokenType && (strings.Contains(t.Text, ".") || isUpper(t.Text)) {
 			return true
 		}

@@ -26,6 +26,7 @@ type Facts struct {
 	Stray       []Stray
 	Empty       []source.Span     // attached comments without a word
 	Problems    []finding.Finding // what could not be read
+	Inside      *Inside           // nil unless it was asked for
 }
 
 // Position is the place of an offset as people count it.
@@ -49,55 +50,70 @@ type Occurrence struct {
 	Scope      string // enclosing names joined by "."
 	NameSpan   source.Span
 	Span       source.Span // the declaration whole, without its comment
-	Signature  []Token
+	Signature  Tokens
 	Callable   *Callable // nil where it takes no parameters
+	Doc        *Doc      // its own doc comment, or nil
+	GroupDoc   *Doc      // the comment on the group it is declared in, where that is not its own
+	Extra      *Extra    // nil where it has nothing of the kind
+}
+
+// Extra is what few occurrences have.
+type Extra struct {
 	TypeParams []Param
 	Bases      []Base
-	Receiver   []Token // of a method: the type it is declared on
-	Doc        *Doc    // its own doc comment, or nil
-	GroupDoc   *Doc    // the comment on the group it is declared in, where that is not its own
 	Directives []Directive
+}
+
+// NewExtra is nil where all lists are empty.
+func NewExtra(typeParams []Param, bases []Base, directives []Directive) *Extra {
+	if len(typeParams) == 0 && len(bases) == 0 && len(directives) == 0 {
+		return nil
+	}
+	return &Extra{TypeParams: typeParams, Bases: bases, Directives: directives}
+}
+
+// TypeParams are the occurrence's type parameters.
+func (o *Occurrence) TypeParams() []Param {
+	if o.Extra == nil {
+		return nil
+	}
+	return o.Extra.TypeParams
+}
+
+// Bases are the types that the occurrence embeds, extends or implements by its own words.
+func (o *Occurrence) Bases() []Base {
+	if o.Extra == nil {
+		return nil
+	}
+	return o.Extra.Bases
+}
+
+// Directives are the comment lines to Codrel beside the occurrence.
+func (o *Occurrence) Directives() []Directive {
+	if o.Extra == nil {
+		return nil
+	}
+	return o.Extra.Directives
 }
 
 // Callable is the part of an occurrence that only callables have.
 type Callable struct {
-	Params  []Param
-	Results []Param
+	Params   []Param
+	Results  []Param
+	Receiver Tokens // of a method: the type it is declared on
 }
 
 // Param is a parameter, a result or a type parameter.
 type Param struct {
 	Name     string // as written; the language's word for "unnamed" where it has none
-	Type     []Token
+	Type     Tokens
 	Variadic bool
 }
 
 // Base is a type that a declaration embeds, extends or implements by its own words.
 type Base struct {
-	Type []Token
+	Type Tokens
 	Span source.Span
-}
-
-// TokenKind tells how a token of a signature is drawn and whether it can link.
-type TokenKind uint8
-
-// The kinds of signature tokens.
-const (
-	TokenPunctuation TokenKind = iota // with the spaces around it
-	TokenKeyword
-	TokenName      // the declared name itself
-	TokenType      // names a type, maybe qualified
-	TokenParameter // names a parameter or result
-	TokenTypeParam // names a type parameter
-	TokenLiteral
-	TokenField // names a field or method inside a type literal
-	TokenValue // names a value
-)
-
-// Token is one piece of a signature. The pieces in a row are the signature as it reads.
-type Token struct {
-	Kind TokenKind
-	Text string
 }
 
 // Doc is one doc comment, without its markers. Line i of Text, counted from 0,

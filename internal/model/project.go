@@ -1,6 +1,7 @@
 package model
 
 import (
+	"iter"
 	"strings"
 
 	"codrel/internal/source"
@@ -76,6 +77,9 @@ type At struct {
 	File *Facts
 }
 
+// Tokens yields the tokens of a part of the occurrence: its signature, a type in it.
+func (a At) Tokens(t Tokens) iter.Seq[Token] { return t.In(a.File.Text) }
+
 // NewModule makes a module without declarations.
 func NewModule(library *Library, path string) *Module {
 	return &Module{Library: library, Path: path, byPath: map[nameKey]*Declaration{}}
@@ -113,6 +117,9 @@ func (m *Module) Lookup(path string) *Declaration {
 	}
 	return m.byPath[nameKey{scope, name}]
 }
+
+// Find is the declaration of this scope and name, or nil.
+func (m *Module) Find(scope, name string) *Declaration { return m.byPath[nameKey{scope, name}] }
 
 // Declarations are all declarations of the module at any depth, in the order
 // they were first met.

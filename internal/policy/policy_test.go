@@ -23,7 +23,7 @@ model:             finding source
 prose:             source
 prose/markdown:    prose source
 lexing:            model source
-lang:              model source
+lang:              lexing model source
 lang/golang:       lang lexing model finding source
 lang/langtest:     lang model source
 languages:         lang lang/golang
@@ -31,14 +31,14 @@ comment/gocomment:     model prose source
 comment:           comment/gocomment model prose
 join:              lang model
 settings:          finding model nearest
-link:              comment lang model nearest
+link:              comment lang model nearest source
 check:             finding link model nearest prose prose/markdown source
 build:             check finding join lang link model settings source
 search:            nearest
 render/plan:       link model prose search
 render/sink:       -
 render/stream:     model
-render/site:       lang link model prose prose/markdown render/plan render/sink search
+render/site:       lang lexing link model prose prose/markdown render/plan render/sink search source
 render/site/sitetest: -
 demo:              -
 cli:               build check finding lang languages model nearest render/plan render/sink render/site render/stream search settings demo

@@ -219,6 +219,9 @@ func (r *reader) write(n *yaml.Node, w *Write) {
 	r.mapping(n, "write", keys{
 		"site": func(n *yaml.Node) { r.text(n, &w.Site) },
 		"keep": func(n *yaml.Node) { r.patterns(n, "keep", &w.Keep) },
+		"source": func(n *yaml.Node) {
+			r.oneOf(n, "way to show source", []string{"full", "signatures", "none"}, &w.Source)
+		},
 	})
 	if w.Site == "" {
 		w.Site = DefaultSite

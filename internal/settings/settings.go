@@ -67,14 +67,15 @@ type FolderRules struct {
 
 // Write is what is written, and where.
 type Write struct {
-	Site string   // folder of the site, from the project's root
-	Keep []string // patterns of files in it that are not Codrel's and stay
+	Site   string   // folder of the site, from the project's root
+	Keep   []string // patterns of files in it that are not Codrel's and stay
+	Source string   // what source pages show: "full", "signatures", or "none" for no such pages
 }
 
 // Default are the settings of a project without a settings file.
 func Default() *Settings {
 	return &Settings{
 		Checks: Checks{FailOn: finding.Error, Rules: map[string]finding.Severity{}},
-		Write:  Write{Site: DefaultSite},
+		Write:  Write{Site: DefaultSite, Source: "full"},
 	}
 }

@@ -38,7 +38,7 @@ checks:
   fail-on: warning
   rules: {undocumented: off}
   folders: [{path: "cmd/**", rules: {broken-reference: note}}]
-write: {site: out/site, keep: [CNAME]}
+write: {site: out/site, keep: [CNAME], source: signatures}
 site: https://tidebook.example/docs
 `
 
@@ -55,7 +55,7 @@ func TestParse(t *testing.T) {
 			FailOn: finding.Warning, Rules: map[string]finding.Severity{"undocumented": finding.Off},
 			Folders: []settings.FolderRules{{Path: "cmd/**", Rules: map[string]finding.Severity{"broken-reference": finding.Note}}},
 		},
-		Write: settings.Write{Site: "out/site", Keep: []string{"CNAME"}},
+		Write: settings.Write{Site: "out/site", Keep: []string{"CNAME"}, Source: "signatures"},
 		Site:  "https://tidebook.example/docs/",
 	}, s)
 	for _, empty := range []string{"", "# nothing\n", "---\n", "null"} {

@@ -88,10 +88,6 @@ func TestSignatures(t *testing.T) {
 			want = text
 		}
 		facts := langtest.Read(golang.FrontEnd{}, "a.go", []byte("package a\n"+text))
-		var got strings.Builder
-		for _, token := range facts.Occurrences[0].Signature {
-			got.WriteString(token.Text)
-		}
-		assert.Equal(t, want, got.String(), text)
+		assert.Equal(t, want, facts.Occurrences[0].Signature.Text(facts.Text), text)
 	}
 }

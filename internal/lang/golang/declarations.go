@@ -68,7 +68,8 @@ func (r *reader) function(d *ast.FuncDecl) {
 	if d.Body != nil {
 		o.Span.End = max(o.Span.Start, r.offset(d.Type.End()))
 	}
-	o.Doc, o.Directives = r.doc(d.Doc)
+	var directives []model.Directive
+	o.Doc, directives = r.doc(d.Doc)
 	if d.Recv != nil && len(d.Recv.List) > 0 {
 		o.Kind = model.KindMethod
 		base := receiverBase(d.Recv.List[0].Type)
@@ -77,10 +78,10 @@ func (r *reader) function(d *ast.FuncDecl) {
 		}
 	}
 	r.sig.begin(r)
-	o.Receiver = r.sig.function(d)
+	r.sig.function(d)
 	o.Callable = r.sig.callable()
 	o.Variadic = isVariadic(o.Callable)
-	o.TypeParams = r.sig.typeParams
+	o.Extra = model.NewExtra(r.sig.typeParams, nil, directives)
 	o.Signature = r.sig.take()
 	r.add(o, d.Name)
 }
@@ -142,9 +143,9 @@ type specGroup struct {
 }
 
 // comment gives a spec its comment: its own, or the group's where the group has
-// this spec alone; otherwise the group's is kept apart.
-func (g specGroup) comment(o *model.Occurrence, own *model.Doc, directives []model.Directive) {
-	o.Doc, o.Directives = own, directives
+// this spec alone; otherwise the group's is kept apart. The directives are those of both.
+func (g specGroup) comment(o *model.Occurrence, own *model.Doc, directives []model.Directive) []model.Directive {
+	o.Doc = own
 	if len(g.decl.Specs) == 1 {
 		if own == nil {
 			o.Doc = g.doc
@@ -152,7 +153,7 @@ func (g specGroup) comment(o *model.Occurrence, own *model.Doc, directives []mod
 	} else {
 		o.GroupDoc = g.doc
 	}
-	o.Directives = append(o.Directives, g.directives...)
+	return append(directives[:len(directives):len(directives)], g.directives...)
 }
 
 func (g specGroup) span(r *reader, spec ast.Node) source.Span {
@@ -170,7 +171,7 @@ func (r *reader) values(g specGroup, s, repeated *ast.ValueSpec) {
 	}
 	for i, name := range s.Names {
 		o := model.Occurrence{Kind: kind, Parent: -1, Span: g.span(r, s)}
-		g.comment(&o, own, directives)
+		o.Extra = model.NewExtra(nil, nil, g.comment(&o, own, directives))
 		r.sig.begin(r)
 		r.sig.value(word, name, i, s, repeated, g.index)
 		o.Signature = r.sig.take()
@@ -181,7 +182,7 @@ func (r *reader) values(g specGroup, s, repeated *ast.ValueSpec) {
 func (r *reader) typeSpec(g specGroup, s *ast.TypeSpec) {
 	o := model.Occurrence{Kind: model.KindType, Parent: -1, Span: g.span(r, s)}
 	own, directives := r.doc(s.Doc)
-	g.comment(&o, own, directives)
+	directives = g.comment(&o, own, directives)
 	switch s.Type.(type) {
 	case *ast.StructType:
 		o.Kind = model.KindStruct
@@ -193,8 +194,7 @@ func (r *reader) typeSpec(g specGroup, s *ast.TypeSpec) {
 	}
 	r.sig.begin(r)
 	r.sig.typeSpec(s)
-	o.TypeParams = r.sig.typeParams
-	o.Bases = r.sig.bases
+	o.Extra = model.NewExtra(r.sig.typeParams, r.sig.bases, directives)
 	o.Signature = r.sig.take()
 	at := r.add(o, s.Name)
 	r.members(s.Type, at, r.ident(s.Name), s.TypeParams)
@@ -252,13 +252,11 @@ func (r *reader) fields(list *ast.FieldList, parent int32, scope string, params 
 			names, embedded = []*ast.Ident{name}, true
 		}
 		for _, name := range names {
-			o := model.Occurrence{Kind: model.KindField, Parent: parent, Scope: scope, Span: r.span(f), Doc: doc, Directives: directives, Embedded: embedded}
+			o := model.Occurrence{Kind: model.KindField, Parent: parent, Scope: scope, Span: r.span(f), Doc: doc, Embedded: embedded}
 			r.sig.begin(r)
 			r.sig.outer(params)
 			r.sig.field(name, f, embedded)
-			if embedded {
-				o.Bases = r.sig.bases
-			}
+			o.Extra = model.NewExtra(nil, r.sig.bases, directives)
 			o.Signature = r.sig.take()
 			at := r.add(o, name)
 			if hasMembers(f.Type) {
@@ -314,10 +312,11 @@ func (r *reader) methods(list *ast.FieldList, parent int32, scope string, params
 		}
 		doc, directives := r.docOrTrailing(f.Doc, f.Comment)
 		for _, name := range f.Names {
-			o := model.Occurrence{Kind: model.KindMethod, Parent: parent, Scope: scope, Span: r.span(f), Doc: doc, Directives: directives}
+			o := model.Occurrence{Kind: model.KindMethod, Parent: parent, Scope: scope, Span: r.span(f), Doc: doc}
 			r.sig.begin(r)
 			r.sig.outer(params)
 			r.sig.interfaceMethod(name, ftype)
+			o.Extra = model.NewExtra(nil, nil, directives)
 			o.Callable = r.sig.callable()
 			o.Variadic = isVariadic(o.Callable)
 			o.Signature = r.sig.take()

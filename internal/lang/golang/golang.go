@@ -19,6 +19,7 @@ import (
 
 	"codrel/internal/finding"
 	"codrel/internal/lang"
+	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/source"
 )
@@ -61,10 +62,13 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	r.conditions(tree)
 	r.packageClause(tree)
 	r.imports(tree)
-	r.sig.borrow()
+	r.sig.arena = lexing.NewArena(text)
 	r.occurrences(tree)
-	r.sig.giveBack()
+	r.sig.arena.Close()
 	r.strays(tree)
+	if file.Deep {
+		facts.Inside = r.inside(tree)
+	}
 	return facts
 }
 

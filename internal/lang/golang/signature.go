@@ -5,76 +5,48 @@ import (
 	"go/token"
 	"strconv"
 	"strings"
-	"sync"
 
+	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/source"
 )
 
-// signature builds the tokens of one declaration. One builder serves a whole
-// file: tokens of many declarations share an arena, since most are short.
+// signature builds the tokens of one declaration. One builder serves a whole file.
 type signature struct {
 	r          *reader
-	arena      []model.Token
+	arena      *lexing.Arena
 	start      int
 	depth      int      // of nested types
 	typeNames  []string // type parameters in scope: they never link
+	receiver   model.Tokens
 	params     []model.Param
 	results    []model.Param
 	typeParams []model.Param
 	bases      []model.Base
 }
 
-const arenaSize = 2048
-
-// arenas holds what files left of their arenas for the next ones: a tail that
-// stays unused is kept in memory as long as the facts are.
-var arenas sync.Pool
-
-// borrow takes the rest of an arena; giveBack hands on what is left of it.
-func (s *signature) borrow() {
-	if a, ok := arenas.Get().(*[]model.Token); ok {
-		s.arena = *a
-	}
-}
-
-func (s *signature) giveBack() {
-	rest := s.arena
-	s.arena = nil
-	arenas.Put(&rest)
-}
-
 func (s *signature) begin(r *reader) {
 	s.r = r
-	if cap(s.arena)-len(s.arena) < 32 {
-		s.arena = make([]model.Token, 0, arenaSize)
-	}
-	s.start = len(s.arena)
+	s.start = s.arena.Begin()
 	s.typeNames = s.typeNames[:0]
-	s.params, s.results, s.typeParams, s.bases = nil, nil, nil, nil
+	s.receiver, s.params, s.results, s.typeParams, s.bases = "", nil, nil, nil, nil
 }
 
-// take ends the signature. The arena may have moved while it grew, so tokens
-// that were handed out before (types of parameters) keep their old, equal copy.
-func (s *signature) take() []model.Token {
-	return s.arena[s.start:len(s.arena):len(s.arena)]
-}
+func (s *signature) take() model.Tokens { return s.arena.Since(s.start) }
 
-func (s *signature) put(kind model.TokenKind, text string) {
-	s.arena = append(s.arena, model.Token{Kind: kind, Text: text})
-}
+func (s *signature) put(kind model.TokenKind, text string) { s.arena.Put(kind, text) }
 
 func (s *signature) mark(text string) { s.put(model.TokenPunctuation, text) }
 
 // part runs build and returns the tokens that it put.
-func (s *signature) part(build func()) []model.Token {
-	from := len(s.arena)
+func (s *signature) part(build func()) model.Tokens {
+	from := s.arena.Mark()
 	build()
-	return s.arena[from:len(s.arena):len(s.arena)]
+	return s.arena.Since(from)
 }
 
 func (s *signature) callable() *model.Callable {
-	return &model.Callable{Params: s.params, Results: s.results}
+	return &model.Callable{Params: s.params, Results: s.results, Receiver: s.receiver}
 }
 
 // outer declares the type parameters of an enclosing type.
@@ -89,28 +61,26 @@ func (s *signature) outer(list *ast.FieldList) {
 	}
 }
 
-// function puts "func (recv) Name[T any](params) results" and returns the receiver's type.
-func (s *signature) function(d *ast.FuncDecl) (receiver []model.Token) {
+// function puts "func (recv) Name[T any](params) results".
+func (s *signature) function(d *ast.FuncDecl) {
 	s.put(model.TokenKeyword, "func ")
 	if d.Recv != nil && len(d.Recv.List) > 0 {
-		receiver = s.receiver(d.Recv.List[0])
+		s.putReceiver(d.Recv.List[0])
 	}
 	s.put(model.TokenName, s.r.ident(d.Name))
 	s.typeParameters(d.Type.TypeParams)
 	s.parametersAndResults(d.Type)
-	return receiver
 }
 
-func (s *signature) receiver(f *ast.Field) (receiver []model.Token) {
+func (s *signature) putReceiver(f *ast.Field) {
 	s.receiverTypeParams(f.Type)
 	s.mark("(")
 	if len(f.Names) > 0 {
 		s.put(model.TokenParameter, s.r.ident(f.Names[0]))
 		s.mark(" ")
 	}
-	receiver = s.part(func() { s.expr(f.Type) })
+	s.receiver = s.part(func() { s.expr(f.Type) })
 	s.mark(") ")
-	return receiver
 }
 
 // receiverTypeParams declares the names in "func (t *T[K, V])".

@@ -50,6 +50,7 @@ func fixture(t *testing.T, end lang.FrontEnd, path string) {
 		}
 		facts := Read(end, f.Name, f.Data)
 		Valid(t, facts)
+		Pieces(t, end, facts.Text)
 		got.WriteString(Dump(facts))
 		Forms(t, end, f.Name, f.Data)
 	}
@@ -68,7 +69,7 @@ func fixture(t *testing.T, end lang.FrontEnd, path string) {
 
 // Read decodes and reads one file.
 func Read(end lang.FrontEnd, path string, data []byte) *model.Facts {
-	return end.Read(lang.File{Path: path, Text: source.Decode(append([]byte(nil), data...))})
+	return end.Read(lang.File{Path: path, Text: source.Decode(append([]byte(nil), data...)), Deep: true})
 }
 
 // Dump lists facts as text, one occurrence a line.
@@ -89,7 +90,7 @@ func Dump(f *model.Facts) string {
 	}
 	b.WriteByte('\n')
 	for i := range f.Occurrences {
-		b.WriteString("  " + line(&f.Occurrences[i]) + "\n")
+		b.WriteString("  " + line(&f.Occurrences[i], f.Text) + "\n")
 	}
 	for _, s := range f.Stray {
 		fmt.Fprintf(&b, "  stray %s\n", s.Name)
@@ -100,13 +101,11 @@ func Dump(f *model.Facts) string {
 	return b.String()
 }
 
-func line(o *model.Occurrence) string {
+func line(o *model.Occurrence, text string) string {
 	var b strings.Builder
 	path := strings.TrimPrefix(o.Scope+"."+o.Name, ".")
 	fmt.Fprintf(&b, "%d %s %s %s |", o.Line, o.Visibility, o.Kind, path)
-	for _, t := range o.Signature {
-		b.WriteString(t.Text)
-	}
+	b.WriteString(o.Signature.Text(text))
 	b.WriteString("|")
 	if o.Callable != nil {
 		b.WriteString(" params=")
@@ -120,11 +119,9 @@ func line(o *model.Occurrence) string {
 			}
 		}
 	}
-	for _, base := range o.Bases {
+	for _, base := range o.Bases() {
 		b.WriteString(" base=")
-		for _, t := range base.Type {
-			b.WriteString(t.Text)
-		}
+		b.WriteString(base.Type.Text(text))
 	}
 	if o.Deprecated {
 		b.WriteString(" deprecated")
@@ -135,7 +132,7 @@ func line(o *model.Occurrence) string {
 	if o.GroupDoc != nil {
 		fmt.Fprintf(&b, " group=%q", o.GroupDoc.Text)
 	}
-	for _, d := range o.Directives {
+	for _, d := range o.Directives() {
 		fmt.Fprintf(&b, " codrel=%s:%s:%s", d.Verb, d.Object, d.Reason)
 	}
 	return b.String()
@@ -177,9 +174,40 @@ func Valid(t testing.TB, f *model.Facts) {
 	for _, s := range f.Stray {
 		within(s.Span, "stray comment")
 	}
+	if f.Inside != nil {
+		last := int32(0)
+		for use := range f.Inside.Uses.All() {
+			within(use.Span, "use")
+			within(use.Type, "type of a use")
+			require.GreaterOrEqual(t, use.Span.Start, last, "uses stand in the order of the file")
+			last = use.Span.End
+		}
+		last = 0
+		for _, body := range f.Inside.Bodies {
+			within(body, "body")
+			require.GreaterOrEqual(t, body.Start, last, "bodies stand in the order of the file")
+			last = body.End
+		}
+	}
 	for _, p := range f.Problems {
 		within(p.Place.Span, "problem")
 		require.GreaterOrEqual(t, p.Place.At.Line, 1)
+	}
+}
+
+// Pieces requires that the pieces of a text lie in it, in order and apart.
+func Pieces(t testing.TB, end lang.FrontEnd, text string) {
+	t.Helper()
+	scanner, ok := end.(lang.Scanner)
+	if !ok {
+		return
+	}
+	last := int32(0)
+	for _, p := range scanner.Scan(text, nil) {
+		require.GreaterOrEqual(t, p.Span.Start, last)
+		require.Greater(t, p.Span.End, p.Span.Start)
+		require.LessOrEqual(t, int(p.Span.End), len(text))
+		last = p.Span.End
 	}
 }
 

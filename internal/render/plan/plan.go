@@ -28,6 +28,8 @@ const (
 	IndexPage // the A to Z list, or one letter of it
 	LostPage  // what a server shows where there is no page
 	GonePage  // all deprecated declarations with their advice
+	SourcePage
+	UsersPage // where the declarations of a module are used
 )
 
 // Page is one page of the plan. Fields that its kind has no use for are empty.
@@ -38,9 +40,12 @@ type Page struct {
 	Library  *model.Library
 	Module   *model.Module
 	Type     *model.Declaration
-	Letter   string  // of an IndexPage; "" on the first
-	Entries  []Entry // of an IndexPage
-	Previous *Page   // in reading order, within the reference
+	File     *model.Facts         // of a SourcePage
+	Part     int                  // of a SourcePage or UsersPage, from 0
+	Users    []*model.Declaration // of a UsersPage: whom it is about
+	Letter   string               // of an IndexPage; "" on the first
+	Entries  []Entry              // of an IndexPage
+	Previous *Page                // in reading order, within the reference
 	Next     *Page
 }
 
@@ -58,6 +63,10 @@ type Plan struct {
 	Letters []*Page // of the A to Z list, in order; more than one where it is long
 	shown   map[*model.Library][]*model.Module
 	modules map[*model.Module]*moduleView
+	Source  Source
+	files   map[*model.Facts]*sourceFile
+	byPath  map[string]*model.Facts
+	users   map[*model.Declaration]string // address of the list of users, where it is longer than a note
 }
 
 // moduleView is what many pages ask of one module, worked out once.
@@ -66,6 +75,7 @@ type moduleView struct {
 	top           []*model.Declaration
 	groups        []Group
 	beside, below []*model.Module
+	users         string // address of the first page of users, or ""
 }
 
 // Addresses of the pages that each site has once.
@@ -81,7 +91,7 @@ const (
 const longIndex = 1500
 
 // New plans the pages of a linked project.
-func New(links *link.Index) *Plan {
+func New(links *link.Index, source Source) *Plan {
 	p := &Plan{Links: links, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
 	project := links.Project
 	for _, lib := range project.Libraries {
@@ -101,6 +111,8 @@ func New(links *link.Index) *Plan {
 	}
 	p.chain()
 	p.index()
+	p.sources(source)
+	p.userLists()
 	return p
 }
 
@@ -316,7 +328,7 @@ func Groups(list []*model.Declaration) []Group {
 // part is the group that the maintainer put a declaration in, or "".
 func part(d *model.Declaration) string {
 	for _, o := range d.Occurrences {
-		for _, w := range o.Directives {
+		for _, w := range o.Directives() {
 			if w.Verb == "part" {
 				return w.Object
 			}

@@ -58,11 +58,11 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 		Kind: d.Kind().String(), Address: p.Declaration(d), Deprecated: d.Deprecated(),
 	}
 	e.Summary = p.Summary(d)
-	if c := d.Main().Callable; c != nil {
-		e.Takes, e.Gives = typeNames(c.Params), typeNames(c.Results)
+	if at := d.Main(); at.Callable != nil {
+		e.Takes, e.Gives = typeNames(at, at.Callable.Params), typeNames(at, at.Callable.Results)
 	}
 	for _, o := range d.Occurrences {
-		for _, w := range o.Directives {
+		for _, w := range o.Directives() {
 			if w.Verb == "words" {
 				e.Words = append(e.Words, strings.FieldsFunc(strings.ToLower(w.Object), func(r rune) bool { return r == ',' || r == ' ' })...)
 			}
@@ -80,10 +80,10 @@ func summary(nodes []prose.Node) string {
 }
 
 // typeNames are the bare names of the types in a list of parameters, each once.
-func typeNames(params []model.Param) []string {
+func typeNames(at model.At, params []model.Param) []string {
 	var out []string
 	for _, param := range params {
-		for _, t := range param.Type {
+		for t := range at.Tokens(param.Type) {
 			if t.Kind != model.TokenType {
 				continue
 			}

@@ -77,7 +77,7 @@ func (v view) notes(d *model.Declaration) []sentence {
 	if d.Visibility != model.Public {
 		out = append(out, sentence{{Text: visibilityWords[d.Visibility]}})
 	}
-	return out
+	return append(out, v.usedBy(d)...)
 }
 
 var visibilityWords = map[model.Visibility]string{
@@ -98,7 +98,7 @@ func (v view) written(d *model.Declaration) []sentence {
 		shown = shown[:mostPlaces]
 	}
 	for _, o := range shown {
-		s := sentence{{Text: "Written in "}, {Text: path.Base(o.File.Path), Href: v.sourceAddress(o.File.Path, int(o.Line)), Name: true}}
+		s := sentence{{Text: "Written in "}, {Text: path.Base(o.File.Path), Href: v.sourceAddress(o.File, int(o.Line)), Name: true}}
 		s = append(s, piece{Text: ", line " + strconv.Itoa(int(o.Line))})
 		if c := conditions(o.File); c != "" {
 			s = append(s, piece{Text: ", for "}, piece{Text: c, Name: true})
@@ -154,12 +154,16 @@ func (v view) moduleNotes(m *model.Module) []sentence {
 		if i > 0 {
 			files = append(files, piece{Text: ", "})
 		}
-		files = append(files, piece{Text: path.Base(f.Path), Href: v.sourceAddress(f.Path, 1), Name: true})
+		files = append(files, piece{Text: path.Base(f.Path), Href: v.sourceAddress(f, 1), Name: true})
 	}
 	if more := len(m.Files) - len(shown); more > 0 {
 		files = append(files, piece{Text: " and " + strconv.Itoa(more) + " more"})
 	}
-	return append(out, append(files, piece{Text: "."}))
+	out = append(out, append(files, piece{Text: "."}))
+	if list := v.plan.UsersOfModule(m); list != "" {
+		out = append(out, sentence{{Text: "Who uses it", Href: v.to(list)}, {Text: ", name by name."}})
+	}
+	return out
 }
 
 func counted(n int, what string) string {
@@ -188,7 +192,12 @@ func (v view) crumbs() []crumb {
 	switch p.Kind {
 	case plan.TypePage:
 		out = append(out, crumb{Text: p.Title, Name: true})
-	case plan.TreePage, plan.IndexPage, plan.LostPage, plan.GonePage:
+	case plan.SourcePage:
+		out = append(out, crumb{Text: path.Base(p.File.Path), Name: true})
+		if !v.plan.Links.ModuleInReach(p.Module) {
+			out[len(out)-2].Href = ""
+		}
+	case plan.TreePage, plan.IndexPage, plan.LostPage, plan.GonePage, plan.UsersPage:
 		out = append(out, crumb{Text: p.Title})
 	}
 	out[len(out)-1].Href = ""

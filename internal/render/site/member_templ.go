@@ -278,7 +278,7 @@ func (v view) place(d *model.Declaration) templ.Component {
 		}
 		ctx = templ.ClearChildren(ctx)
 		at := d.Main()
-		if address := v.sourceAddress(at.File.Path, int(at.Line)); address != "" {
+		if address := v.sourceAddress(at.File, int(at.Line)); address != "" {
 			templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 22, "<a href=\"")
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err

@@ -99,7 +99,7 @@ func TestProse(t *testing.T) {
 		"```\n<a>\n```":                   `<pre><code translate="no">&lt;a&gt;</code></pre>`,
 		"[a](https://a.example/?x=1&y)":   `<p><a href="https://a.example/?x=1&amp;y">a</a></p>`,
 		"[file](docs/x.md#part)":          `<p><a href="https://forge.example/docs/x.md#L1">file</a></p>`,
-		"[up](../x.md) [root](/a.go)":     `<p>up <a href="https://forge.example/a.go#L1">root</a></p>`,
+		"[up](../x.md) [root](/a.go)":     `<p>up <a href="source/a.go.html#L1">root</a></p>`,
 		"![alt](https://a.example/p.png)": `<p><a href="https://a.example/p.png">alt</a></p>`,
 		"## Head\n\n[there](#head)":       `<h2 id="s-head">Head</h2> <p><a href="#s-head">there</a></p>`,
 		"## Same\n\n## Same":              `<h2 id="s-same">Same</h2> <h2 id="s-same-2">Same</h2>`,

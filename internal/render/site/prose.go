@@ -273,8 +273,8 @@ func (w *proseWriter) link(n *prose.Node) {
 }
 
 // local is where a relative link of a file leads: to a heading of the same
-// page, or to the file on the forge. The site holds no other files yet, so
-// everything else is shown without a link.
+// page, to the page of a source file, or to the file on the forge. What the site
+// does not hold is shown without a link.
 func (w *proseWriter) local(target string) string {
 	if anchor, ok := strings.CutPrefix(target, "#"); ok {
 		if w.hasHeading(anchor) {
@@ -289,7 +289,19 @@ func (w *proseWriter) local(target string) string {
 	if !ok {
 		return ""
 	}
-	return w.v.sourceAddress(file, 1)
+	if address := w.v.plan.SourceFile(file, lineOf(target)); address != "" {
+		return w.v.to(address)
+	}
+	return w.v.forgeAddress(file, lineOf(target))
+}
+
+// lineOf is the line that an address such as "berth.go#L41" asks for, else the first.
+func lineOf(target string) int {
+	_, anchor, _ := strings.Cut(target, "#L")
+	if line, err := strconv.Atoi(anchor); err == nil && line > 0 {
+		return line
+	}
+	return 1
 }
 
 func (w *proseWriter) hasHeading(slug string) bool {

@@ -38,7 +38,7 @@ func entries(t *testing.T, files fstest.MapFS, set *settings.Settings) []search.
 	t.Helper()
 	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project"})
 	require.NoError(t, err)
-	return plan.New(s.Links).SearchEntries()
+	return plan.New(s.Links, plan.FullSource).SearchEntries()
 }
 
 const mostHits = 30

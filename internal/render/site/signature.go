@@ -14,7 +14,7 @@ const longSignature = 76
 
 // signature draws the signature of one occurrence.
 func (v view) signature(d *model.Declaration, at model.At) string {
-	tokens := at.Signature
+	tokens := at.Signature.List(at.File.Text)
 	var broken map[int]lineBreak
 	if at.Callable != nil && textLength(tokens) > longSignature {
 		broken = parameterBreaks(tokens)
@@ -125,7 +125,7 @@ func short(d *model.Declaration) string {
 	at := d.Main()
 	var b strings.Builder
 	behind := false
-	for _, t := range at.Signature {
+	for t := range at.Tokens(at.Signature) {
 		if behind {
 			b.WriteString(t.Text)
 		}
@@ -144,12 +144,8 @@ func variants(d *model.Declaration) []model.At {
 	seen := map[string]bool{}
 	// The one with the comment comes first: the text speaks of it.
 	for _, at := range append([]model.At{d.Main()}, d.Occurrences...) {
-		var b strings.Builder
-		for _, t := range at.Signature {
-			b.WriteString(t.Text)
-		}
-		if !seen[b.String()] {
-			seen[b.String()] = true
+		if text := at.Signature.Text(at.File.Text); !seen[text] {
+			seen[text] = true
 			out = append(out, at)
 		}
 	}

@@ -39,6 +39,10 @@ func (s *Site) Page(page *plan.Page) templ.Component {
 		return v.frame(v.lostPage())
 	case plan.GonePage:
 		return v.frame(v.gonePage())
+	case plan.SourcePage:
+		return v.frame(v.sourcePage())
+	case plan.UsersPage:
+		return v.frame(v.usersPage())
 	default:
 		return v.frame(v.indexPage())
 	}
@@ -102,7 +106,7 @@ func (v view) title() string {
 	switch v.page.Kind {
 	case plan.HomePage:
 		return v.home.title
-	case plan.TypePage:
+	case plan.TypePage, plan.UsersPage:
 		return v.page.Title + " · " + v.page.Module.Path + " · " + name
 	}
 	return v.page.Title + " · " + name
@@ -121,8 +125,17 @@ func (v view) href(t link.Target) string {
 	return t.Address
 }
 
-// sourceAddress is where a line of the source can be read, or "".
-func (v view) sourceAddress(file string, line int) string {
+// sourceAddress is where a line of the source can be read, or "": on a page of
+// this site, else at the forge.
+func (v view) sourceAddress(f *model.Facts, line int) string {
+	if address := v.plan.SourceLine(f, line); address != "" {
+		return v.to(address)
+	}
+	return v.forgeAddress(f.Path, line)
+}
+
+// forgeAddress is where the project's forge shows a line, or "".
+func (v view) forgeAddress(file string, line int) string {
 	pattern := v.options.Source
 	if pattern == "" || strings.Contains(pattern, "{revision}") {
 		return ""

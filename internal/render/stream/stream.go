@@ -9,7 +9,6 @@ import (
 	_ "embed"
 	"encoding/json"
 	"io"
-	"strings"
 
 	"codrel/internal/model"
 )
@@ -103,24 +102,25 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 		File: o.File.Path, Line: o.Line, Language: lib.Language, Module: d.Module.Path, Kind: o.Kind.String(),
 		Name: o.Name, Scope: o.Scope, Visibility: o.Visibility.String(), Documented: o.Doc != nil, ID: d.ID(),
 		Library: lib.Name, Role: o.File.Role.String(), Effective: d.Visibility.String(),
-		Signature: text(o.Signature), Span: [2]int32{o.Span.Start, o.Span.End}, NameSpan: [2]int32{o.NameSpan.Start, o.NameSpan.End},
-		Conditions: o.File.Conditions, TypeParams: names(o.TypeParams), Receiver: text(o.Receiver),
+		Signature: o.Signature.Text(o.File.Text), Span: [2]int32{o.Span.Start, o.Span.End}, NameSpan: [2]int32{o.NameSpan.Start, o.NameSpan.End},
+		Conditions: o.File.Conditions, TypeParams: names(o.TypeParams()),
 		Deprecated: o.Deprecated, Variadic: o.Variadic, Embedded: o.Embedded, Generated: o.File.Generated,
 	}
 	if d.Module.Internal && o.Visibility == model.Public {
 		s.Visibility = model.Internal.String()
 	}
 	if o.Callable != nil {
+		s.Receiver = o.Callable.Receiver.Text(o.File.Text)
 		s.Params = make([]string, 0, len(o.Callable.Params))
 		for _, p := range o.Callable.Params {
 			s.Params = append(s.Params, p.Name)
 		}
 		for _, r := range o.Callable.Results {
-			s.Results = append(s.Results, text(r.Type))
+			s.Results = append(s.Results, r.Type.Text(o.File.Text))
 		}
 	}
-	for _, b := range o.Bases {
-		s.Bases = append(s.Bases, text(b.Type))
+	for _, b := range o.Bases() {
+		s.Bases = append(s.Bases, b.Type.Text(o.File.Text))
 	}
 	if o.Doc != nil {
 		s.Comment = o.Doc.Text
@@ -137,12 +137,4 @@ func names(params []model.Param) []string {
 		out = append(out, p.Name)
 	}
 	return out
-}
-
-func text(tokens []model.Token) string {
-	var b strings.Builder
-	for _, t := range tokens {
-		b.WriteString(t.Text)
-	}
-	return b.String()
 }

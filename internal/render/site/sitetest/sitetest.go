@@ -133,6 +133,9 @@ func read(name string, data []byte) page {
 			return p
 		case html.StartTagToken:
 			t := z.Token()
+			if t.Data == "li" {
+				open = withoutItem(open)
+			}
 			p.start(name, t, open)
 			if !void[t.Data] {
 				open = append(open, t.Data)
@@ -141,6 +144,9 @@ func read(name string, data []byte) page {
 			p.start(name, z.Token(), open)
 		case html.EndTagToken:
 			t := z.Token()
+			if t.Data == "ol" || t.Data == "ul" {
+				open = withoutItem(open)
+			}
 			if len(open) == 0 || open[len(open)-1] != t.Data {
 				p.fail("</%s> closes %v", t.Data, open)
 				return p
@@ -210,4 +216,13 @@ func (p *page) link(name, tag, address string) {
 		}
 	}
 	p.links = append(p.links, target{file, u.Fragment})
+}
+
+// withoutItem closes an open list item: its end tag may be left out before
+// another item and at the end of the list (HTML, "Optional tags").
+func withoutItem(open []string) []string {
+	if len(open) > 0 && open[len(open)-1] == "li" {
+		return open[:len(open)-1]
+	}
+	return open
 }

@@ -24,6 +24,8 @@ func TestCrawl(t *testing.T) {
 		`<img src="https://a.example/x">`:        "index.html: <img> asks the network for https://a.example/x",
 		`<a href="javascript:x"></a>`:            "index.html: the link javascript:x has a scheme that is not allowed",
 		`<a href="b.html"><a href="b.html"></a>`: "index.html: <a> inside <a>",
+		`<ol><li>a<li>b</ol>`:                    "",
+		`<ol><li><b></ol>`:                       "index.html: </ol> closes [ol li b]",
 		`<p><b></p></b>`:                         "index.html: </p> closes [p b]",
 	} {
 		r, err := sitetest.Crawl(fstest.MapFS{"index.html": {Data: []byte(text)}, "b.html": {Data: []byte(`<i id="x"></i>`)}})

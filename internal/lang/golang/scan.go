@@ -1,0 +1,119 @@
+package golang
+
+import (
+	"strings"
+
+	"codrel/internal/lexing"
+	"codrel/internal/source"
+)
+
+// Scan finds keywords, numbers, strings and comments as the Go specification
+// has them ("Lexical elements").
+func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
+	for at := 0; at < len(text); {
+		class, end := lexing.Class(0), 0
+		switch c := text[at]; {
+		case letters[c]:
+			end = at + 1
+			for end < len(text) && (letters[text[end]] || isDigit(text[end])) {
+				end++
+			}
+			if !isKeyword(text[at:end]) {
+				at = end
+				continue
+			}
+			class = lexing.Keyword
+		case isDigit(c) || c == '.' && at+1 < len(text) && isDigit(text[at+1]):
+			class, end = lexing.Number, endOfNumber(text, at)
+		case c == '"' || c == '\'':
+			class, end = lexing.Text, endOfString(text, at)
+		case c == '`':
+			class, end = lexing.Text, endBehind(text, at+1, "`")
+		case c == '/' && strings.HasPrefix(text[at+1:], "/"):
+			class, end = lexing.Comment, endOfLine(text, at)
+		case c == '/' && strings.HasPrefix(text[at+1:], "*"):
+			class, end = lexing.Comment, endBehind(text, at+2, "*/")
+		default:
+			at++
+			continue
+		}
+		into = append(into, lexing.Piece{Class: class, Span: source.NewSpan(at, end)})
+		at = end
+	}
+	return into
+}
+
+// letters are the bytes that a name can begin with; those of letters beyond
+// ASCII are among them, since nothing else of Go's syntax is.
+var letters = func() (set [256]bool) {
+	for c := range set {
+		set[c] = 'a' <= c && c <= 'z' || 'A' <= c && c <= 'Z' || c == '_' || c >= 0x80
+	}
+	return set
+}()
+
+func isDigit(c byte) bool { return '0' <= c && c <= '9' }
+
+func isKeyword(word string) bool {
+	switch word {
+	case "break", "case", "chan", "const", "continue", "default", "defer", "else", "fallthrough", "for", "func", "go", "goto",
+		"if", "import", "interface", "map", "package", "range", "return", "select", "struct", "switch", "type", "var":
+		return true
+	}
+	return false
+}
+
+// endOfNumber takes a sign behind an exponent for part of the number: "e" is a
+// digit of hexadecimal numbers, whose exponent is "p".
+func endOfNumber(text string, at int) int {
+	hex := strings.HasPrefix(text[at:], "0x") || strings.HasPrefix(text[at:], "0X")
+	for at < len(text) {
+		c := text[at]
+		exponent := !hex && (c == 'e' || c == 'E') || c == 'p' || c == 'P'
+		switch {
+		case exponent && at+1 < len(text) && (text[at+1] == '+' || text[at+1] == '-'):
+			at += 2
+		case c == '.' || isDigit(c) || c < 0x80 && letters[c]:
+			at++
+		default:
+			return at
+		}
+	}
+	return at
+}
+
+// endOfString finds the end of a string or character, at the latest where its line ends.
+func endOfString(text string, at int) int {
+	quote := text[at]
+	for i := at + 1; i < len(text); i++ {
+		switch text[i] {
+		case quote:
+			return i + 1
+		case '\\':
+			if i+1 < len(text) && text[i+1] != '\n' {
+				i++
+			}
+		case '\n':
+			return i
+		}
+	}
+	return len(text)
+}
+
+func endOfLine(text string, at int) int {
+	i := strings.IndexByte(text[at:], '\n')
+	if i < 0 {
+		return len(text)
+	}
+	if i > 0 && text[at+i-1] == '\r' {
+		i--
+	}
+	return at + i
+}
+
+func endBehind(text string, from int, mark string) int {
+	if i := strings.Index(text[from:], mark); i >= 0 {
+		return from + i + len(mark)
+	}
+	return len(text)
+}

@@ -1,0 +1,111 @@
+package model
+
+import (
+	"encoding/binary"
+	"iter"
+	"strings"
+	"unsafe"
+)
+
+// TokenKind tells how a token of a signature is drawn and whether it can link.
+type TokenKind uint8
+
+// The kinds of signature tokens.
+const (
+	TokenPunctuation TokenKind = iota // with the spaces around it
+	TokenKeyword
+	TokenName      // the declared name itself
+	TokenType      // names a type, maybe qualified
+	TokenParameter // names a parameter or result
+	TokenTypeParam // names a type parameter
+	TokenLiteral
+	TokenField // names a field or method inside a type literal
+	TokenValue // names a value
+)
+
+// Token is one piece of a signature. The pieces in a row are the signature as it reads.
+type Token struct {
+	Kind TokenKind
+	Text string
+}
+
+// Tokens is a run of tokens, packed: there are a hundred for each thing that a
+// reader looks at, and most are never drawn. A token is its kind, its length,
+// and its place in the file's text or, where it is not written there, its text.
+type Tokens string
+
+// ownText marks a token that carries its text.
+const ownText = 0x80
+
+// AppendToken packs a token of a file whose text is given.
+func AppendToken(to []byte, file string, kind TokenKind, text string) []byte {
+	if at, ok := cutFrom(file, text); ok {
+		to = binary.AppendUvarint(append(to, byte(kind)), uint64(len(text)))
+		return binary.AppendUvarint(to, uint64(at))
+	}
+	to = binary.AppendUvarint(append(to, byte(kind)|ownText), uint64(len(text)))
+	return append(to, text...)
+}
+
+// cutFrom tells where in file the text lies, if it is a part of it and not merely equal.
+func cutFrom(file, text string) (offset int, ok bool) {
+	if len(text) == 0 || len(file) == 0 {
+		return 0, false
+	}
+	at, from := uintptr(unsafe.Pointer(unsafe.StringData(text))), uintptr(unsafe.Pointer(unsafe.StringData(file)))
+	return int(at - from), at >= from && at+uintptr(len(text)) <= from+uintptr(len(file))
+}
+
+// In yields the tokens; file is the text they were cut from.
+func (t Tokens) In(file string) iter.Seq[Token] {
+	return func(yield func(Token) bool) {
+		for rest := string(t); rest != ""; {
+			var token Token
+			if token, rest = next(rest, file); !yield(token) {
+				return
+			}
+		}
+	}
+}
+
+func next(rest, file string) (Token, string) {
+	kind := rest[0]
+	size, n := uvarint(rest[1:])
+	rest = rest[1+n:]
+	if kind&ownText != 0 {
+		return Token{TokenKind(kind &^ ownText), rest[:size]}, rest[size:]
+	}
+	at, n := uvarint(rest)
+	return Token{TokenKind(kind), file[at : at+size]}, rest[n:]
+}
+
+// uvarint reads what [binary.AppendUvarint] wrote.
+func uvarint(s string) (v, n int) {
+	for shift := 0; n < len(s); shift += 7 {
+		b := s[n]
+		n++
+		v |= int(b&0x7f) << shift
+		if b < 0x80 {
+			break
+		}
+	}
+	return v, n
+}
+
+// List unpacks the tokens.
+func (t Tokens) List(file string) []Token {
+	var out []Token
+	for token := range t.In(file) {
+		out = append(out, token)
+	}
+	return out
+}
+
+// Text is how the tokens read in a row.
+func (t Tokens) Text(file string) string {
+	var b strings.Builder
+	for token := range t.In(file) {
+		b.WriteString(token.Text)
+	}
+	return b.String()
+}

@@ -1,0 +1,126 @@
+package plan
+
+import (
+	"cmp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"codrel/internal/model"
+)
+
+// Source tells how much of the source a site shows.
+type Source uint8
+
+// How much is shown.
+const (
+	NoSource Source = iota
+	Signatures
+	FullSource
+)
+
+// ParseSource reads the word of the settings for it.
+func ParseSource(word string) (s Source, ok bool) {
+	i := slices.Index([]string{"none", "signatures", "full"}, word)
+	return Source(max(i, 0)), i >= 0
+}
+
+const (
+	mostLines = 5000    // of a source page
+	mostBytes = 400_000 // of the source on it, so that no page is too large for a reader's machine
+)
+
+// sourceFile is where a file of the source is shown.
+type sourceFile struct {
+	address string  // of its first page, without ".html"
+	first   []int32 // the first line of each page
+}
+
+// sources plans the pages that show the source itself.
+func (p *Plan) sources(how Source) {
+	if p.Source = how; how == NoSource {
+		return
+	}
+	p.files = map[*model.Facts]*sourceFile{}
+	p.byPath = map[string]*model.Facts{}
+	for _, lib := range p.Links.Project.Libraries {
+		for _, m := range lib.Modules {
+			for _, f := range m.Files {
+				p.source(lib, m, f)
+			}
+		}
+	}
+}
+
+func (p *Plan) source(lib *model.Library, m *model.Module, f *model.Facts) {
+	s := &sourceFile{address: sourceAddress(f.Path), first: sourceParts(f)}
+	p.files[f] = s
+	p.byPath[f.Path] = f
+	for i := range s.first {
+		page := &Page{Kind: SourcePage, Address: s.page(i), Title: f.Path, Library: lib, Module: m, File: f, Part: i}
+		p.add(page)
+	}
+}
+
+func sourceAddress(file string) string {
+	var b strings.Builder
+	b.WriteString("source")
+	for part := range strings.SplitSeq(file, "/") {
+		b.WriteString("/" + segment(part))
+	}
+	return b.String()
+}
+
+// sourceParts cuts a file into pages and gives the first line of each.
+func sourceParts(f *model.Facts) []int32 {
+	first := []int32{1}
+	start := int32(0)
+	for line := 2; line <= f.Lines.Count(); line++ {
+		from := first[len(first)-1]
+		if int32(line)-from < mostLines && f.Lines.Start(line+1)-start <= mostBytes {
+			continue
+		}
+		if int(f.Lines.Start(line)) == len(f.Text) {
+			break // what follows the last line break is no line
+		}
+		first = append(first, int32(line))
+		start = f.Lines.Start(line)
+	}
+	return first
+}
+
+func (s *sourceFile) page(part int) string {
+	if part == 0 {
+		return s.address + ".html"
+	}
+	return s.address + "~" + strconv.Itoa(part+1) + ".html" // no file has a bare "~" in its address
+}
+
+// SourceLine is the address of a line of the source, or "" where it is not shown.
+func (p *Plan) SourceLine(f *model.Facts, line int) string {
+	s := p.files[f]
+	if s == nil {
+		return ""
+	}
+	i, exact := slices.BinarySearchFunc(s.first, line, func(first int32, line int) int { return cmp.Compare(int(first), line) })
+	if !exact {
+		i = max(0, i-1)
+	}
+	return s.page(i) + "#L" + strconv.Itoa(line)
+}
+
+// SourceFile is the address of a line of the file with this path, or "" where
+// no page shows it.
+func (p *Plan) SourceFile(path string, line int) string {
+	f := p.byPath[path]
+	if f == nil {
+		return ""
+	}
+	return p.SourceLine(f, max(1, min(line, f.Lines.Count()-1)))
+}
+
+// SourceParts are the first lines of the pages that show a file.
+func (p *Plan) SourceParts(f *model.Facts) []int32 { return p.files[f].first }
+
+// SourcePart is the address of one of the pages that show a file.
+func (p *Plan) SourcePart(f *model.Facts, part int) string { return p.files[f].page(part) }
