@@ -33,7 +33,7 @@ func TestTidebook(t *testing.T) {
 			}
 			for d := range m.Declarations {
 				declarations++
-				if len(d.Main().TypeParams) > 0 {
+				if len(d.Main().TypeParams()) > 0 {
 					generic++
 				}
 				if d.Deprecated() {

@@ -7,7 +7,7 @@
 // files on as many workers, with comments and without object resolution, and
 // keeps nothing.
 //
-//	go run ./bench/gotree [-tree DIR] [-runs 7] [-build]
+//	go run ./bench/gotree [-tree DIR] [-runs 7] [-build] [-within DIR]
 package main
 
 import (
@@ -21,6 +21,7 @@ import (
 	"path/filepath"
 	"runtime"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"syscall"
@@ -34,13 +35,14 @@ func main() {
 	tree := flag.String("tree", goTree(), "the tree to read")
 	runs := flag.Int("runs", 7, "runs of each")
 	site := flag.Bool("build", false, "measure whole builds too")
+	within := flag.String("within", "", "a folder to write the sites into; the system's temporary folder where none is named")
 	bare := flag.Bool("bare", false, "parse the tree once and exit (used by the program itself)")
 	flag.Parse()
 	if *bare {
 		parseAll(*tree)
 		return
 	}
-	if err := measure(*tree, *runs, *site); err != nil {
+	if err := measure(*tree, *within, *runs, *site); err != nil {
 		fmt.Fprintln(os.Stderr, "gotree:", err)
 		os.Exit(1)
 	}
@@ -79,8 +81,8 @@ func parseAll(tree string) {
 	wait.Wait()
 }
 
-func measure(tree string, runs int, site bool) error {
-	dir, err := os.MkdirTemp("", "codrel-bench")
+func measure(tree, within string, runs int, site bool) error {
+	dir, err := os.MkdirTemp(within, "codrel-bench")
 	if err != nil {
 		return err
 	}
@@ -95,15 +97,21 @@ func measure(tree string, runs int, site bool) error {
 	if err != nil {
 		return err
 	}
-	out := filepath.Join(dir, "site")
+	// Each first build gets a folder of its own, and nothing is deleted before the
+	// end: file systems are slow to create files where others were just deleted.
+	out := ""
+	builds := 0
 	programs := []program{
 		{name: "bare parse", args: []string{self, "-bare", "-tree", tree}},
 		{name: "check", args: []string{codrel, "check", "--quiet", tree}},
 	}
 	if site {
 		programs = append(programs,
-			program{name: "first build", args: []string{codrel, "build", "--quiet", "--out", out, tree}, before: func() error { return os.RemoveAll(out) }},
-			program{name: "second build", args: []string{codrel, "build", "--quiet", "--out", out, tree}})
+			program{name: "first build", args: []string{codrel, "build", "--quiet", tree, "--out"}, out: &out, before: func() {
+				builds++
+				out = filepath.Join(dir, "site-"+strconv.Itoa(builds))
+			}},
+			program{name: "second build", args: []string{codrel, "build", "--quiet", tree, "--out"}, out: &out})
 	}
 	for range runs {
 		for i := range programs {
@@ -120,18 +128,21 @@ func measure(tree string, runs int, site bool) error {
 type program struct {
 	name   string
 	args   []string
-	before func() error
+	out    *string // a last argument, where it has one
+	before func()
 	took   []time.Duration
 	memory []int64 // largest resident set, bytes
 }
 
 func (p *program) run() error {
 	if p.before != nil {
-		if err := p.before(); err != nil {
-			return err
-		}
+		p.before()
 	}
-	c := exec.Command(p.args[0], p.args[1:]...)
+	args := p.args[1:]
+	if p.out != nil {
+		args = append(slices.Clone(args), *p.out)
+	}
+	c := exec.Command(p.args[0], args...)
 	begun := time.Now()
 	err := c.Run()
 	p.took = append(p.took, time.Since(begun))

@@ -100,7 +100,6 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 	if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
 		return err
 	}
-	read := time.Now()
 	written, err := a.write(ctx, p, s, target)
 	if err != nil {
 		return err
@@ -114,7 +113,7 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 			counted(written.pages, "page"), seconds(time.Since(begun)), unchanged(written))
 		fmt.Fprintf(a.stdout, "Open %s\n", a.shownPath(filepath.Join(target, plan.HomeAddress)))
 	}
-	a.stages(s, build.StageTime{Name: "writing", Took: time.Since(read)})
+	a.stages(append(s.Stats.Stages, written.stages...))
 	return failed(s.Findings, p.settings.Checks.FailOn)
 }
 
@@ -122,6 +121,7 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 // were the same before.
 type written struct {
 	pages, files, same int
+	stages             []build.StageTime
 }
 
 func unchanged(w written) string {
@@ -142,14 +142,19 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 	}
 	bar := a.progress()
 	defer bar.end()
+	times := stopwatch{last: time.Now()}
+	bar.stage("planning", 0, 0)
 	pages := plan.New(s.Links, sourceShown(p))
+	times.stage("planning")
 	err = site.New(pages, site.Options{
 		FrontEnds: s.FrontEnds, Source: p.settings.Source, Base: p.settings.Site, Files: p.root.FS(), Workers: a.workers(),
 		Progress: func(done, total int) { bar.stage("writing pages", done, total) },
 	}).Write(ctx, folder)
+	times.stage("writing")
 	if err == nil {
 		err = folder.Commit()
 	}
+	times.stage("exchanging")
 	if err != nil {
 		err = errors.Join(err, folder.Discard())
 		if ctx.Err() != nil {
@@ -157,7 +162,20 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 		}
 		return written{}, &exit{exitIO, fmt.Errorf("the site was not written, and what was there is as it was: %w", err)}
 	}
-	return written{len(pages.Pages), folder.Files(), folder.Unchanged()}, nil
+	return written{len(pages.Pages), folder.Files(), folder.Unchanged(), times.done}, nil
+}
+
+// stopwatch notes how long each stage took.
+type stopwatch struct {
+	last time.Time
+	done []build.StageTime
+}
+
+// stage ends the stage with this name.
+func (w *stopwatch) stage(name string) {
+	now := time.Now()
+	w.done = append(w.done, build.StageTime{Name: name, Took: now.Sub(w.last)})
+	w.last = now
 }
 
 func sourceShown(p *project) plan.Source {

@@ -85,7 +85,7 @@ func (a *app) check(ctx context.Context, paths, only []string, failOn string) er
 		return &exit{exitIO, err}
 	}
 	a.closing(p, s, shown)
-	a.stages(s)
+	a.stages(s.Stats.Stages)
 	return failed(shown, p.settings.Checks.FailOn)
 }
 

@@ -80,7 +80,7 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want) error {
 	if err := stream.Write(a.stdout, s.Project, want); err != nil {
 		return &exit{exitIO, err}
 	}
-	a.stages(s)
+	a.stages(s.Stats.Stages)
 	if len(s.Findings) > 0 {
 		return &exit{code: exitFindings}
 	}

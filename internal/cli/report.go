@@ -182,11 +182,11 @@ func failed(list []finding.Finding, on finding.Severity) error {
 }
 
 // stages prints where the time went.
-func (a *app) stages(s *build.Snapshot, more ...build.StageTime) {
+func (a *app) stages(list []build.StageTime) {
 	if !a.verbose {
 		return
 	}
-	for _, st := range append(s.Stats.Stages, more...) {
+	for _, st := range list {
 		fmt.Fprintf(a.stderr, "%-14s %8.1f ms\n", st.Name, float64(st.Took.Microseconds())/1000)
 	}
 }

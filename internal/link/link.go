@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"sync/atomic"
 
 	"github.com/bmatcuk/doublestar/v4"
 
@@ -43,6 +44,7 @@ type Index struct {
 	names    func() map[string][]*model.Module // modules by the names in reach at their top
 	tops     func() []string                   // those names, sorted
 	users    func() map[*model.Declaration]*UsersOf
+	used     atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
 	related  map[*model.Declaration]*Relations
 }
 

@@ -1,7 +1,10 @@
 package link
 
 import (
+	"iter"
+	"slices"
 	"strings"
+	"sync"
 
 	"codrel/internal/model"
 	"codrel/internal/source"
@@ -11,10 +14,45 @@ import (
 // types in signatures, asked a million times over. Names of one file that are
 // written alike mean the same, so each is looked up once.
 
-// Used is one place in a file that names a declaration or a module.
-type Used struct {
-	Span   source.Span
-	Target Target
+// FileUses is what the code of one file names.
+type FileUses struct {
+	Targets []Target // what is named, each once
+	file    *model.Facts
+	refs    []int32 // for each use: the target's index, twice, plus 1 for a first name alone; or -1
+}
+
+// All yields the places that name something, in order, with the index of what
+// they name in Targets.
+func (u *FileUses) All() iter.Seq2[source.Span, int] {
+	return func(yield func(source.Span, int) bool) {
+		if len(u.refs) == 0 {
+			return
+		}
+		i := 0
+		for use := range u.file.Inside.Uses.All() {
+			ref := u.refs[i]
+			i++
+			if ref < 0 {
+				continue
+			}
+			if ref&1 != 0 {
+				use.Span.End = use.Span.Start + int32(strings.IndexByte(use.Span.In(u.file.Text), '.'))
+			}
+			if !yield(use.Span, int(ref>>1)) {
+				return
+			}
+		}
+	}
+}
+
+// Uses tells what the code of a file names in the project, or in another project
+// whose addresses are known. There is nothing where the file's facts do not
+// reach inside.
+func (x *Index) Uses(m *model.Module, f *model.Facts) *FileUses {
+	if known := x.used.Load(); known != nil {
+		return (*known)[f]
+	}
+	return x.resolveUses(m, f)
 }
 
 // usesReader resolves the uses of one file.
@@ -22,110 +60,137 @@ type usesReader struct {
 	x         *Index
 	module    *model.Module
 	file      *model.Facts
-	bare      map[string]Target
-	qualified map[string]qualifiedUse
-	members   map[memberOf]Target
+	out       *FileUses
+	index     map[Target]int32 // of targets in out
+	bare      map[string]int32 // references by name
+	qualified map[string]int32
+	members   map[memberOf]int32
 }
 
 type memberOf struct{ owner, name string }
 
-type qualifiedUse struct {
-	target Target
-	first  bool // the name before the dot alone has this meaning
-}
+var usesReaders = sync.Pool{New: func() any {
+	return &usesReader{index: map[Target]int32{}, bare: map[string]int32{}, qualified: map[string]int32{}, members: map[memberOf]int32{}}
+}}
 
-// Uses yields the places of a file that name something of the project, or of
-// another project whose addresses are known, in order. There are none where the
-// file's facts do not reach inside.
-func (x *Index) Uses(m *model.Module, f *model.Facts, yield func(Used)) {
-	if f.Inside == nil {
-		return
+func (x *Index) resolveUses(m *model.Module, f *model.Facts) *FileUses {
+	out := &FileUses{file: f}
+	if f.Inside == nil || f.Inside.Uses.Len() == 0 {
+		return out
 	}
-	r := usesReader{
-		x: x, module: m, file: f, bare: map[string]Target{}, qualified: map[string]qualifiedUse{}, members: map[memberOf]Target{},
-	}
+	r := usesReaders.Get().(*usesReader)
+	defer usesReaders.Put(r)
+	r.x, r.module, r.file, r.out = x, m, f, out
+	clear(r.index)
+	clear(r.bare)
+	clear(r.qualified)
+	clear(r.members)
+	out.refs = make([]int32, 0, f.Inside.Uses.Len())
 	for use := range f.Inside.Uses.All() {
-		used := Used{Span: use.Span}
-		switch use.Form {
-		case model.UseBare:
-			used.Target = r.name(use.Span.In(f.Text))
-		case model.UseQualified:
-			text := use.Span.In(f.Text)
-			q := r.pair(text)
-			if used.Target = q.target; q.first {
-				used.Span.End = used.Span.Start + int32(strings.IndexByte(text, '.'))
-			}
-		case model.UseMember:
-			used.Target = r.member(use.Type.In(f.Text), use.Span.In(f.Text))
-		case model.UseKey:
-			used.Target = r.key(use.Type.In(f.Text), use.Span.In(f.Text))
-		}
-		if !used.Target.None() {
-			yield(used)
-		}
+		out.refs = append(out.refs, r.reference(use))
 	}
+	return out
 }
 
-func (r *usesReader) name(text string) Target {
-	t, ok := r.bare[text]
-	if !ok {
-		t = Target{Declaration: r.x.bare(r.module, r.file, text)}
-		r.bare[text] = t
+const noReference = int32(-1)
+
+func (r *usesReader) reference(use model.Use) int32 {
+	text := use.Span.In(r.file.Text)
+	switch use.Form {
+	case model.UseBare:
+		return r.name(text)
+	case model.UseQualified:
+		return r.pair(text)
+	case model.UseMember:
+		return r.member(use.Type.In(r.file.Text), text)
+	case model.UseKey:
+		return r.key(use.Type.In(r.file.Text), text)
 	}
-	return t
+	return noReference
+}
+
+// to is the reference to a target.
+func (r *usesReader) to(t Target) int32 {
+	if t.None() {
+		return noReference
+	}
+	i, ok := r.index[t]
+	if !ok {
+		i = int32(len(r.out.Targets))
+		r.out.Targets = append(r.out.Targets, t)
+		r.index[t] = i
+	}
+	return i << 1
+}
+
+// declaration is what a reference names, or nil.
+func (r *usesReader) declaration(ref int32) *model.Declaration {
+	if ref < 0 || ref&1 != 0 {
+		return nil
+	}
+	return r.out.Targets[ref>>1].Declaration
+}
+
+func (r *usesReader) name(text string) int32 {
+	ref, ok := r.bare[text]
+	if !ok {
+		ref = r.to(Target{Declaration: r.x.bare(r.module, r.file, text)})
+		r.bare[text] = ref
+	}
+	return ref
 }
 
 // pair resolves "a.B": a name of an imported module, a member of a type, or else
 // "a" alone, as of a variable whose type is not written here.
-func (r *usesReader) pair(text string) qualifiedUse {
-	q, ok := r.qualified[text]
+func (r *usesReader) pair(text string) int32 {
+	ref, ok := r.qualified[text]
 	if ok {
-		return q
+		return ref
 	}
 	first, second, _ := strings.Cut(text, ".")
-	switch own := r.name(first); {
-	case own.Declaration == nil:
-		q.target = r.x.Type(r.module, r.file, text)
-	case own.Declaration.Kind().IsType():
-		q.target.Declaration = r.x.member(own.Declaration, second)
+	own := r.name(first)
+	ref = noReference
+	switch d := r.declaration(own); {
+	case d == nil:
+		ref = r.to(r.x.Type(r.module, r.file, text))
+	case d.Kind().IsType():
+		ref = r.to(Target{Declaration: r.x.member(d, second)})
 	}
-	if q.target.None() {
-		q = qualifiedUse{target: r.name(first), first: true}
+	if ref < 0 && own >= 0 {
+		ref = own | 1
 	}
-	r.qualified[text] = q
-	return q
+	r.qualified[text] = ref
+	return ref
 }
 
-func (r *usesReader) member(owner, name string) Target {
+func (r *usesReader) member(owner, name string) int32 {
 	key := memberOf{owner, name}
-	t, ok := r.members[key]
+	ref, ok := r.members[key]
 	if !ok {
+		ref = noReference
 		if d := r.owner(owner); d != nil {
-			t.Declaration = r.x.member(d, name)
+			ref = r.to(Target{Declaration: r.x.member(d, name)})
 		}
-		r.members[key] = t
+		r.members[key] = ref
 	}
-	return t
+	return ref
 }
 
 func (r *usesReader) owner(text string) *model.Declaration {
-	if !strings.Contains(text, ".") {
-		return r.name(text).Declaration
+	if strings.Contains(text, ".") {
+		return r.declaration(r.pair(text))
 	}
-	if q := r.pair(text); !q.first {
-		return q.target.Declaration
-	}
-	return nil
+	return r.declaration(r.name(text))
 }
 
 // key resolves a key of a literal: a member of its type, else a bare name where
 // the type has no members that a key could name.
-func (r *usesReader) key(owner, name string) Target {
-	if t := r.member(owner, name); !t.None() {
-		return t
+func (r *usesReader) key(owner, name string) int32 {
+	if ref := r.member(owner, name); ref >= 0 {
+		return ref
 	}
 	if d := r.owner(owner); d == nil || d.Kind() == model.KindStruct {
-		return Target{}
+		return noReference
 	}
 	return r.name(name)
 }
@@ -167,8 +232,16 @@ func (x *Index) findUsers() map[*model.Declaration]*UsersOf {
 			}
 		}
 	}
-	found := make([][]fileUse, len(jobs))
-	x.parallel(len(jobs), func(i int) { found[i] = x.usedIn(jobs[i].module, jobs[i].file) })
+	found, uses := make([][]fileUse, len(jobs)), make([]*FileUses, len(jobs))
+	x.parallel(len(jobs), func(i int) {
+		uses[i] = x.resolveUses(jobs[i].module, jobs[i].file)
+		found[i] = x.usedIn(jobs[i].file, uses[i])
+	})
+	used := make(map[*model.Facts]*FileUses, len(jobs))
+	for i, u := range uses {
+		used[jobs[i].file] = u
+	}
+	x.used.Store(&used)
 	users := map[*model.Declaration]*UsersOf{}
 	for own := range 2 { // a declaration's own module first
 		for i, list := range found {
@@ -203,33 +276,30 @@ type fileUse struct {
 	last  int32
 }
 
-func (x *Index) usedIn(m *model.Module, f *model.Facts) []fileUse {
-	var out []fileUse
-	at := map[*model.Declaration]int{}
-	line := int32(1)
-	x.Uses(m, f, func(u Used) {
-		d := u.Target.Declaration
-		if d == nil || !x.InReach(d) || d.Name == "_" {
-			return
+func (x *Index) usedIn(f *model.Facts, uses *FileUses) []fileUse {
+	found := make([]fileUse, len(uses.Targets))
+	for i, t := range uses.Targets {
+		if d := t.Declaration; d != nil && x.InReach(d) && d.Name != "_" {
+			found[i].of = d
 		}
-		for f.Lines.Start(int(line)+1) <= u.Span.Start && int(line) < f.Lines.Count() {
+	}
+	line := int32(1)
+	for span, i := range uses.All() {
+		use := &found[i]
+		if use.of == nil {
+			continue
+		}
+		for f.Lines.Start(int(line)+1) <= span.Start && int(line) < f.Lines.Count() {
 			line++
 		}
-		i, ok := at[d]
-		if !ok {
-			i = len(out)
-			at[d] = i
-			out = append(out, fileUse{of: d})
-		}
-		use := &out[i]
 		if use.last == line {
-			return
+			continue
 		}
 		use.last = line
 		use.count++
 		if len(use.lines) < mostUsingLines {
 			use.lines = append(use.lines, line)
 		}
-	})
-	return out
+	}
+	return slices.DeleteFunc(found, func(u fileUse) bool { return u.count == 0 })
 }

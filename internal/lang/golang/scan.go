@@ -55,6 +55,10 @@ var letters = func() (set [256]bool) {
 func isDigit(c byte) bool { return '0' <= c && c <= '9' }
 
 func isKeyword(word string) bool {
+	// Most names end this question with their length or first letter.
+	if len(word) < 2 || len(word) > len("fallthrough") || !keywordStarts[word[0]] {
+		return false
+	}
 	switch word {
 	case "break", "case", "chan", "const", "continue", "default", "defer", "else", "fallthrough", "for", "func", "go", "goto",
 		"if", "import", "interface", "map", "package", "range", "return", "select", "struct", "switch", "type", "var":
@@ -62,6 +66,8 @@ func isKeyword(word string) bool {
 	}
 	return false
 }
+
+var keywordStarts = [256]bool{'b': true, 'c': true, 'd': true, 'e': true, 'f': true, 'g': true, 'i': true, 'm': true, 'p': true, 'r': true, 's': true, 't': true, 'v': true}
 
 // endOfNumber takes a sign behind an exponent for part of the number: "e" is a
 // digit of hexadecimal numbers, whose exponent is "p".

@@ -34,14 +34,19 @@ func PageOf(d *model.Declaration) string { return moduleFolder(d.Module) + "/" +
 
 // pageFile is the file of a declaration's page in its module's folder.
 func pageFile(d *model.Declaration) string {
-	top := d
-	for depth := 0; top.Parent != nil && depth < 1000; depth++ {
-		top = top.Parent
-	}
+	top := outermost(d)
 	if !top.Kind().IsType() {
 		return "index.html"
 	}
 	return typeFile(top.Name) + ".html"
+}
+
+// outermost is the declaration at the top of the module that d stands in.
+func outermost(d *model.Declaration) *model.Declaration {
+	for depth := 0; d.Parent != nil && depth < 1000; depth++ {
+		d = d.Parent
+	}
+	return d
 }
 
 // Anchor is the part of a declaration's address behind "#", or "" where it has

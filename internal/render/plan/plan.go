@@ -58,20 +58,23 @@ type Entry struct {
 
 // Plan is all pages of a site.
 type Plan struct {
-	Links   *link.Index
-	Pages   []*Page
-	Letters []*Page // of the A to Z list, in order; more than one where it is long
-	shown   map[*model.Library][]*model.Module
-	modules map[*model.Module]*moduleView
-	Source  Source
-	files   map[*model.Facts]*sourceFile
-	byPath  map[string]*model.Facts
-	users   map[*model.Declaration]string // address of the list of users, where it is longer than a note
+	Links     *link.Index
+	Pages     []*Page
+	Letters   []*Page // of the A to Z list, in order; more than one where it is long
+	shown     map[*model.Library][]*model.Module
+	libraries map[*model.Library]string // addresses of their pages
+	modules   map[*model.Module]*moduleView
+	Source    Source
+	files     map[*model.Facts]*sourceFile
+	byPath    map[string]*model.Facts
+	users     map[*model.Declaration]string // address of the list of users, where it is longer than a note
 }
 
 // moduleView is what many pages ask of one module, worked out once.
 type moduleView struct {
 	folder        string
+	page          string                        // its address
+	types         map[*model.Declaration]string // addresses of their pages
 	top           []*model.Declaration
 	groups        []Group
 	beside, below []*model.Module
@@ -92,9 +95,10 @@ const longIndex = 1500
 
 // New plans the pages of a linked project.
 func New(links *link.Index, source Source) *Plan {
-	p := &Plan{Links: links, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
+	p := &Plan{Links: links, libraries: map[*model.Library]string{}, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
 	project := links.Project
 	for _, lib := range project.Libraries {
+		p.libraries[lib] = Library(lib)
 		p.look(lib)
 	}
 	p.add(&Page{Kind: HomePage, Address: HomeAddress, Title: project.Name})
@@ -130,7 +134,12 @@ func (p *Plan) look(lib *model.Library) {
 	}
 	for _, m := range p.shown[lib] {
 		top := p.inReach(m.Top)
-		v := &moduleView{folder: moduleFolder(m), top: top, groups: Groups(top)}
+		v := &moduleView{folder: moduleFolder(m), page: Module(m), top: top, groups: Groups(top), types: map[*model.Declaration]string{}}
+		for _, d := range top {
+			if d.Kind().IsType() {
+				v.types[d] = v.folder + "/" + pageFile(d)
+			}
+		}
 		v.beside, v.below = p.siblings(m)
 		p.modules[m] = v
 	}
@@ -170,7 +179,25 @@ func (p *Plan) PageOf(d *model.Declaration) string {
 	if v == nil {
 		return PageOf(d)
 	}
+	top := outermost(d)
+	if address, ok := v.types[top]; ok {
+		return address
+	}
+	if !top.Kind().IsType() {
+		return v.page
+	}
 	return v.folder + "/" + pageFile(d)
+}
+
+// Library is the address of a library's page, see [Library].
+func (p *Plan) Library(lib *model.Library) string { return p.libraries[lib] }
+
+// Module is the address of a module's page, see [Module].
+func (p *Plan) Module(m *model.Module) string {
+	if v := p.modules[m]; v != nil {
+		return v.page
+	}
+	return Module(m)
 }
 
 // Members are the members of a declaration that are in reach, in source order.

@@ -1,43 +1,162 @@
 package site
 
 import (
+	"context"
+	"io"
+	"path"
 	"strings"
+	"sync"
 
 	"codrel/internal/model"
 	"codrel/internal/render/plan"
 )
 
+// This file writes the contents: the way to here, what stands beside, and what
+// is below. They are on every page and much alike, so a plain writer makes them.
+
 // mostContents is how many lines each list of the contents has at most; the
 // page of all modules and the A to Z list hold the rest.
 const mostContents = 60
 
-// beside are the modules that the contents list beside the page's own: those
-// with the same parent, or the own one alone where they are too many.
-func (v view) beside() []*model.Module {
-	beside, _ := v.plan.Siblings(v.page.Module)
-	if len(beside) > mostContents {
-		return []*model.Module{v.page.Module}
+// contentsWriter writes nested lists of links.
+type contentsWriter struct {
+	v   view
+	out []byte
+}
+
+var contentsWriters = sync.Pool{New: func() any { return &contentsWriter{} }}
+
+func (v view) contents(_ context.Context, to io.Writer) error {
+	w := contentsWriters.Get().(*contentsWriter)
+	defer contentsWriters.Put(w)
+	w.v, w.out = v, w.out[:0]
+	w.raw(`<ul class="tree">`)
+	for _, lib := range v.project().Libraries {
+		w.item(v.to(v.plan.Library(lib)), escape(lib.Name), lib == v.page.Library && v.page.Kind == plan.LibraryPage, false)
+		switch {
+		case lib != v.page.Library:
+		case v.page.File != nil:
+			w.files()
+		case v.page.Module != nil:
+			w.modules()
+		default:
+			w.library(lib)
+		}
+		w.raw("</li>")
 	}
-	return beside
+	w.raw("</ul>")
+	_, err := to.Write(w.out)
+	return err
 }
 
-func (v view) below() []*model.Module {
-	_, below := v.plan.Siblings(v.page.Module)
-	return below[:min(len(below), mostContents)]
+func (w *contentsWriter) raw(s string) { w.out = append(w.out, s...) }
+
+// item begins a line: the caller ends it, since a list may stand in it. text is HTML.
+func (w *contentsWriter) item(href, text string, current, gone bool) {
+	w.raw(`<li><a href="`)
+	w.raw(escape(href))
+	w.raw(`"`)
+	if gone {
+		w.raw(` class="gone"`)
+	}
+	if current {
+		w.raw(` aria-current="page"`)
+	}
+	w.raw(` translate="no">`)
+	w.raw(text)
+	w.raw("</a>")
 }
 
-// listed are the declarations of a module that the contents list: all of them
-// on the module's own page, the types elsewhere, in the order of the overview.
-func (v view) listed(m *model.Module) []*model.Declaration {
-	var out []*model.Declaration
-	for _, g := range v.plan.GroupsOf(m) {
-		for _, d := range g.All() {
-			if d.Kind().IsType() || v.page.Kind == plan.ModulePage {
-				out = append(out, d)
+func (w *contentsWriter) module(m *model.Module, text string) {
+	w.item(w.v.to(w.v.plan.Module(m)), text, m == w.v.page.Module && w.v.page.Kind == plan.ModulePage, false)
+}
+
+func (w *contentsWriter) library(lib *model.Library) {
+	w.raw("<ul>")
+	modules := w.v.plan.Modules(lib)
+	for _, m := range modules[:min(len(modules), mostContents)] {
+		w.module(m, breakable(shortPath(m)))
+		w.raw("</li>")
+	}
+	if len(modules) > mostContents {
+		w.raw(`<li><a href="` + escape(w.v.to(plan.TreeAddress)) + `">all ` + counted(len(modules), "module") + "</a></li>")
+	}
+	w.raw("</ul>")
+}
+
+// modules lists those with the same parent, the page's own opened, or the own
+// one alone where they are too many.
+func (w *contentsWriter) modules() {
+	own := w.v.page.Module
+	beside, below := w.v.plan.Siblings(own)
+	if len(beside) > mostContents {
+		beside = []*model.Module{own}
+	}
+	w.raw("<ul>")
+	for _, m := range beside {
+		w.module(m, breakable(shortPath(m)))
+		if m == own {
+			w.raw("<ul>")
+			for _, sub := range below[:min(len(below), mostContents)] {
+				w.module(sub, escape(sub.Last())+"/")
+				w.raw("</li>")
+			}
+			w.declarations(own)
+			w.raw("</ul>")
+		}
+		w.raw("</li>")
+	}
+	w.raw("</ul>")
+}
+
+// declarations lists those of the page's module in the order of the overview:
+// all of them on the module's own page, the types elsewhere.
+func (w *contentsWriter) declarations(m *model.Module) {
+	shown := 0
+	for _, g := range w.v.plan.GroupsOf(m) {
+		for _, list := range [][]*model.Declaration{g.Declarations, g.Deprecated} {
+			for _, d := range list {
+				if !d.Kind().IsType() && w.v.page.Kind != plan.ModulePage {
+					continue
+				}
+				if shown++; shown > mostContents {
+					return
+				}
+				w.declaration(d)
 			}
 		}
 	}
-	return out
+}
+
+func (w *contentsWriter) declaration(d *model.Declaration) {
+	open := w.v.page.Type == d
+	w.item(w.v.toDeclaration(d), breakable(d.Name), open, d.Deprecated())
+	if members := w.v.plan.Members(d); open && len(members) > 0 {
+		w.raw("<ul>")
+		for _, member := range members[:min(len(members), mostContents)] {
+			w.item("#"+plan.Anchor(member), breakable(member.Name), false, member.Deprecated())
+			w.raw("</li>")
+		}
+		w.raw("</ul>")
+	}
+	w.raw("</li>")
+}
+
+// files lists those of a source page's module that stand near its own.
+func (w *contentsWriter) files() {
+	m := w.v.page.Module
+	w.raw("<ul>")
+	if w.v.plan.Links.ModuleInReach(m) {
+		w.module(m, breakable(shortPath(m)))
+	} else {
+		w.raw(`<li><span translate="no">` + breakable(shortPath(m)) + "</span>")
+	}
+	w.raw("<ul>")
+	for _, f := range near(m.Files, w.v.page.File) {
+		w.item(w.v.to(w.v.plan.SourcePart(f, 0)), escape(path.Base(f.Path)), f == w.v.page.File, false)
+		w.raw("</li>")
+	}
+	w.raw("</ul></li></ul>")
 }
 
 // shortPath is a module's path without what all modules of its library begin with.

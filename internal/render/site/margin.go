@@ -184,10 +184,10 @@ func (v view) crumbs() []crumb {
 	p := v.page
 	out := []crumb{{Text: v.project().Name, Href: v.to(plan.HomeAddress)}}
 	if p.Library != nil {
-		out = append(out, crumb{Text: p.Library.Name, Href: v.to(plan.Library(p.Library)), Name: true})
+		out = append(out, crumb{Text: p.Library.Name, Href: v.to(v.plan.Library(p.Library)), Name: true})
 	}
 	if p.Module != nil {
-		out = append(out, crumb{Text: p.Module.Path, Href: v.to(plan.Module(p.Module)), Name: true})
+		out = append(out, crumb{Text: p.Module.Path, Href: v.to(v.plan.Module(p.Module)), Name: true})
 	}
 	switch p.Kind {
 	case plan.TypePage:

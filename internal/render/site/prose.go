@@ -37,9 +37,19 @@ var escaper = strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;", `"`, "
 
 // escape makes text safe in HTML. Marks that turn the direction of everything
 // behind them are taken out: they could make a line read as what it is not.
-func escape(s string) string { return escaper.Replace(s) }
+func escape(s string) string {
+	for i := 0; i < len(s); i++ {
+		if escapedBytes[s[i]] {
+			return escaper.Replace(s)
+		}
+	}
+	return s
+}
 
-func (w *proseWriter) escaped(s string) { _, _ = escaper.WriteString(&w.b, s) }
+// escapedBytes begin what escape replaces: most text has none of them.
+var escapedBytes = [256]bool{'&': true, '<': true, '>': true, '"': true, '\'': true, 0xE2: true}
+
+func (w *proseWriter) escaped(s string) { w.raw(escape(s)) }
 
 func (w *proseWriter) tag(name string, n *prose.Node, inside func([]prose.Node)) {
 	w.raw("<" + name + ">")

@@ -6,7 +6,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"iter"
-	"maps"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -35,6 +34,7 @@ type shards struct {
 	rows    [][]byte
 	names   []string // of the entries, in small letters
 	ranks   []int    // of the entries among all, the likeliest first
+	ranked  []int    // the entries in that order
 	nodes   []string // names of all nodes
 	put     func(name string, rows [][]byte) error
 }
@@ -46,10 +46,11 @@ type keyed struct {
 }
 
 func (s *Site) writeSearch(to sink.Sink) error {
-	modules, index := s.searchModules()
-	b := shards{entries: s.entries, rows: make([][]byte, len(s.entries))}
-	for i := range s.entries {
-		row, err := searchRow(&s.entries[i], index)
+	entries := s.plan.SearchEntries()
+	modules, index := searchModules(entries)
+	b := shards{entries: entries, rows: make([][]byte, len(entries))}
+	for i := range entries {
+		row, err := searchRow(&entries[i], index)
 		if err != nil {
 			return err
 		}
@@ -66,7 +67,7 @@ func (s *Site) writeSearch(to sink.Sink) error {
 	if err := b.node("", b.keys()); err != nil {
 		return err
 	}
-	manifest, err := json.Marshal(map[string]any{"modules": modules, "nodes": strings.Join(b.nodes, " "), "names": len(s.entries)})
+	manifest, err := json.Marshal(map[string]any{"modules": modules, "nodes": strings.Join(b.nodes, " "), "names": len(entries)})
 	if err != nil {
 		return err
 	}
@@ -74,10 +75,10 @@ func (s *Site) writeSearch(to sink.Sink) error {
 }
 
 // searchModules lists each module's path, library and folder once.
-func (s *Site) searchModules() (modules [][3]string, index map[[2]string]int) {
+func searchModules(entries []search.Entry) (modules [][3]string, index map[[2]string]int) {
 	index = map[[2]string]int{}
-	for i := range s.entries {
-		e := &s.entries[i]
+	for i := range entries {
+		e := &entries[i]
 		key := [2]string{e.Library, e.Module}
 		if _, ok := index[key]; !ok {
 			index[key] = len(modules)
@@ -111,10 +112,11 @@ func (b *shards) rank() {
 		order[i] = i
 		b.names[i] = strings.ToLower(b.entries[i].Name)
 	}
-	slices.SortStableFunc(order, func(x, y int) int { return search.Compare(&b.entries[x], &b.entries[y]) })
+	slices.SortFunc(order, func(x, y int) int { return cmp.Or(search.Compare(&b.entries[x], &b.entries[y]), cmp.Compare(x, y)) })
 	for rank, i := range order {
 		b.ranks[i] = rank
 	}
+	b.ranked = order
 }
 
 // keys lists every word that an entry is found by.
@@ -136,7 +138,7 @@ func (b *shards) keys() []keyed {
 		add(e.Gives...)
 		add(search.SummaryWords(e.Summary)...)
 	}
-	slices.SortStableFunc(out, func(a, b keyed) int { return strings.Compare(a.key, b.key) })
+	slices.SortFunc(out, func(a, b keyed) int { return cmp.Or(strings.Compare(a.key, b.key), cmp.Compare(a.entry, b.entry)) })
 	return out
 }
 
@@ -214,21 +216,21 @@ func (b *shards) distinct(keys []keyed) (entries []int, size int) {
 // best picks the entries that a query as short as the node's name most likely
 // means: those whose name begins so, then all others, each by their rank.
 func (b *shards) best(name string, keys []keyed) []int {
-	byName := make(map[int]bool, len(keys))
-	for _, k := range keys {
-		byName[k.entry] = byName[k.entry] || strings.HasPrefix(b.names[k.entry], name)
-	}
-	out := slices.Collect(maps.Keys(byName))
-	slices.SortFunc(out, func(x, y int) int {
-		if byName[x] != byName[y] {
-			if byName[x] {
-				return -1
-			}
-			return 1
+	// The order is one number: those found by their name first, then the rank.
+	order := make([]int, len(keys))
+	for i, k := range keys {
+		order[i] = b.ranks[k.entry]
+		if !strings.HasPrefix(b.names[k.entry], name) {
+			order[i] += len(b.entries)
 		}
-		return cmp.Compare(b.ranks[x], b.ranks[y])
-	})
-	return out[:min(len(out), bestOfNode)]
+	}
+	slices.Sort(order)
+	order = slices.Compact(order)
+	out := order[:min(len(order), bestOfNode)]
+	for i, place := range out {
+		out[i] = b.ranked[place%len(b.entries)]
+	}
+	return out
 }
 
 func (b *shards) write(name string, entries []int) error {

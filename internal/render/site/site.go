@@ -21,7 +21,6 @@ import (
 	"codrel/internal/prose/markdown"
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
-	"codrel/internal/search"
 )
 
 //go:embed assets
@@ -43,12 +42,11 @@ type Site struct {
 	options Options
 	home    homeText
 	images  map[string]string // local images of the landing page: path in the project to address
-	entries []search.Entry
 }
 
 // New prepares the rendering of a plan.
 func New(p *plan.Plan, options Options) *Site {
-	s := &Site{plan: p, options: options, images: map[string]string{}, entries: p.SearchEntries()}
+	s := &Site{plan: p, options: options, images: map[string]string{}}
 	s.readHome()
 	return s
 }

@@ -24,30 +24,45 @@ import (
 // helps nobody who reads.
 const mostOfLine = 4000
 
-// mark is a run of source text that is drawn otherwise than the rest.
+// mark is a run of source text that is drawn otherwise than the rest. There is
+// one for every few letters of a page, so it holds nothing that must be collected.
 type mark struct {
-	span  source.Span
-	open  string
-	close string
-	skip  bool // it is left out, and open stands for it
+	span source.Span
+	as   markKind
+	href int32 // of a link: which of the writer's addresses
 }
 
-// pieceTags draws keywords in weight, comments in slant and strings in an ink of
-// their own; the style sheet says how.
-var pieceTags = map[lexing.Class][2]string{
-	lexing.Keyword: {"<b>", "</b>"}, lexing.Comment: {"<i>", "</i>"}, lexing.Text: {"<u>", "</u>"},
-}
+type markKind uint8
+
+const (
+	asKeyword markKind = iota
+	asComment
+	asText
+	asUse         // a link to what the name means
+	asDeclaration // a link to the plate of what is declared here
+	asOmission    // left out
+)
+
+// pieceMarks draws keywords in weight, comments in slant and strings in an ink
+// of their own; the style sheet says how.
+var pieceMarks = map[lexing.Class]markKind{lexing.Keyword: asKeyword, lexing.Comment: asComment, lexing.Text: asText}
+
+var markTags = [...][2]string{asKeyword: {"<b>", "</b>"}, asComment: {"<i>", "</i>"}, asText: {"<u>", "</u>"}}
 
 // sourceWriter draws one page of source.
 type sourceWriter struct {
-	v     view
-	text  string
-	out   []byte
-	pos   int32 // what of the text is drawn
-	line  int32 // number of the line being drawn
-	limit int32 // where the line being drawn ends at the latest
-	hrefs map[*model.Declaration]string
-	marks []mark
+	v      view
+	text   string
+	page   source.Span // of the text that is on the page
+	out    []byte
+	pos    int32 // what of the text is drawn
+	line   int32 // number of the line being drawn
+	limit  int32 // where the line being drawn ends at the latest
+	hrefs  []string
+	known  []int32 // of each target of the file's uses: where its address is
+	pieces []lexing.Piece
+	marks  []mark // of pieces
+	links  []mark
 }
 
 var sourceWriters = sync.Pool{New: func() any { return &sourceWriter{} }}
@@ -57,29 +72,58 @@ func (v view) sourceText(_ context.Context, to io.Writer) error {
 	w := sourceWriters.Get().(*sourceWriter)
 	defer sourceWriters.Put(w)
 	f := v.page.File
-	*w = sourceWriter{v: v, text: f.Text, out: w.out[:0], marks: w.marks[:0], hrefs: map[*model.Declaration]string{}}
-	from, to64 := v.sourceLines()
-	page := source.Span{Start: f.Lines.Start(from), End: f.Lines.Start(to64 + 1)}
-	w.collect(page)
-	w.pos, w.line = page.Start, int32(from)
-	w.beginLine(page.Start)
-	for _, m := range w.marks {
-		if m.span.Start < w.pos {
-			continue
-		}
-		w.plain(m.span.Start, "", "")
-		if m.skip {
-			w.out = append(w.out, m.open...)
-			w.leaveOut(m.span)
-			continue
-		}
-		w.out = append(w.out, m.open...)
-		w.plain(min(m.span.End, page.End), m.open, m.close)
-		w.out = append(w.out, m.close...)
-	}
-	w.plain(page.End, "", "")
+	from, last := v.sourceLines()
+	w.v, w.text, w.page = v, f.Text, source.Span{Start: f.Lines.Start(from), End: f.Lines.Start(last + 1)}
+	w.out, w.marks, w.links = w.out[:0], w.marks[:0], w.links[:0]
+	w.findPieces()
+	w.findLinks()
+	w.pos, w.line = w.page.Start, int32(from)
+	w.beginLine(w.page.Start)
+	w.draw()
 	_, err := to.Write(w.out)
 	return err
+}
+
+// draw merges pieces and links, which are in order each.
+func (w *sourceWriter) draw() {
+	marks, links := w.marks, w.links
+	for len(marks) > 0 || len(links) > 0 {
+		var m mark
+		if len(links) == 0 || len(marks) > 0 && marks[0].span.Start <= links[0].span.Start {
+			m, marks = marks[0], marks[1:]
+		} else {
+			m, links = links[0], links[1:]
+		}
+		if m.span.Start >= w.pos {
+			w.drawMark(m)
+		}
+	}
+	w.plain(w.page.End, "", "")
+}
+
+func (w *sourceWriter) drawMark(m mark) {
+	w.plain(m.span.Start, "", "")
+	end := min(m.span.End, w.page.End)
+	switch m.as {
+	case asOmission:
+		w.out = append(w.out, "{ … }"...)
+		w.leaveOut(m.span)
+	case asUse, asDeclaration:
+		w.out = append(w.out, "<a "...)
+		if m.as == asDeclaration {
+			w.out = append(w.out, "class=d "...)
+		}
+		w.out = append(w.out, "href="...)
+		w.out = append(w.out, w.hrefs[m.href]...)
+		w.out = append(w.out, '>')
+		w.plain(end, "", "")
+		w.out = append(w.out, "</a>"...)
+	default:
+		tags := &markTags[m.as]
+		w.out = append(w.out, tags[0]...)
+		w.plain(end, tags[0], tags[1])
+		w.out = append(w.out, tags[1]...)
+	}
 }
 
 // sourceLines are the first and last line of the page.
@@ -93,62 +137,90 @@ func (v view) sourceLines() (from, to int) {
 	return from, to
 }
 
-// collect lists what is drawn otherwise on the page, in order.
-func (w *sourceWriter) collect(page source.Span) {
+func (w *sourceWriter) findPieces() {
+	scanner, ok := w.v.options.FrontEnds[w.v.page.File.Language].(lang.Scanner)
+	if !ok {
+		return
+	}
+	w.pieces = scanner.Scan(w.text, w.pieces[:0])
+	for _, p := range w.pieces {
+		if as, ok := pieceMarks[p.Class]; ok {
+			w.marks = w.add(w.marks, mark{span: p.Span, as: as})
+		}
+	}
+}
+
+// add appends what of a mark is on the page.
+func (w *sourceWriter) add(to []mark, m mark) []mark {
+	if !w.onPage(m.span) {
+		return to
+	}
+	m.span.Start = max(m.span.Start, w.page.Start)
+	return append(to, m)
+}
+
+func (w *sourceWriter) onPage(s source.Span) bool {
+	return s.End > w.page.Start && s.Start < w.page.End
+}
+
+func (w *sourceWriter) findLinks() {
 	v, f := w.v, w.v.page.File
-	add := func(m mark) {
-		if m.span.End > page.Start && m.span.Start < page.End {
-			m.span.Start = max(m.span.Start, page.Start)
-			w.marks = append(w.marks, m)
+	if v.plan.Source == plan.Signatures && f.Inside != nil {
+		for _, body := range f.Inside.Bodies {
+			w.links = w.add(w.links, mark{span: body, as: asOmission})
 		}
 	}
-	if scanner, ok := v.options.FrontEnds[f.Language].(lang.Scanner); ok {
-		pieces := piecePool.Get().(*[]lexing.Piece)
-		*pieces = scanner.Scan(w.text, (*pieces)[:0])
-		for _, p := range *pieces {
-			if tags, ok := pieceTags[p.Class]; ok {
-				add(mark{span: p.Span, open: tags[0], close: tags[1]})
-			}
+	uses := v.plan.Links.Uses(v.page.Module, f)
+	w.reset(len(uses.Targets))
+	for span, i := range uses.All() {
+		if !w.onPage(span) {
+			continue
 		}
-		piecePool.Put(pieces)
+		if w.known[i] == unknown {
+			w.known[i] = w.address(w.href(uses.Targets[i]))
+		}
+		if w.known[i] != nowhere {
+			w.links = w.add(w.links, mark{span: span, as: asUse, href: w.known[i]})
+		}
 	}
-	v.plan.Links.Uses(v.page.Module, f, func(u link.Used) {
-		if href := w.href(u.Target); href != "" {
-			add(mark{span: u.Span, open: `<a href=` + href + `>`, close: "</a>"})
-		}
-	})
 	for i := range f.Occurrences {
 		o := &f.Occurrences[i]
 		if d := v.page.Module.Find(o.Scope, o.Name); d != nil && v.plan.Links.InReach(d) && d.Name != "_" {
-			add(mark{span: o.NameSpan, open: `<a class=d href=` + w.href(link.Target{Declaration: d}) + `>`, close: "</a>"})
+			w.links = w.add(w.links, mark{span: o.NameSpan, as: asDeclaration, href: w.address(v.toDeclaration(d))})
 		}
 	}
-	if v.plan.Source == plan.Signatures && f.Inside != nil {
-		for _, body := range f.Inside.Bodies {
-			add(mark{span: body, open: "{ … }", skip: true})
-		}
-	}
-	slices.SortStableFunc(w.marks, func(a, b mark) int { return cmp.Compare(a.span.Start, b.span.Start) })
+	slices.SortStableFunc(w.links, func(a, b mark) int { return cmp.Compare(a.span.Start, b.span.Start) })
 }
 
-var piecePool = sync.Pool{New: func() any { return &[]lexing.Piece{} }}
+const (
+	unknown = int32(-1) // an address that was not asked for yet
+	nowhere = int32(0)
+)
+
+// reset forgets the addresses of another page.
+func (w *sourceWriter) reset(targets int) {
+	w.hrefs = append(w.hrefs[:0], "")
+	w.known = w.known[:0]
+	for range targets {
+		w.known = append(w.known, unknown)
+	}
+}
 
 // href is where a name in the source leads: to the plate of what has one, else
-// to the line where it is declared.
+// to the line where it is declared; "" for nowhere.
 func (w *sourceWriter) href(t link.Target) string {
-	d := t.Declaration
-	if d == nil {
-		return attribute(w.v.href(t))
+	if href := w.v.href(t); href != "" || t.Declaration == nil {
+		return href
 	}
-	href, ok := w.hrefs[d]
-	if !ok {
-		if href = w.v.href(t); href == "" {
-			href = w.declaredAt(d)
-		}
-		href = attribute(href)
-		w.hrefs[d] = href
+	return w.declaredAt(t.Declaration)
+}
+
+func (w *sourceWriter) address(href string) int32 {
+	if href == "" {
+		return nowhere
 	}
-	return href
+	w.hrefs = append(w.hrefs, attribute(href))
+	return int32(len(w.hrefs) - 1)
 }
 
 func (w *sourceWriter) declaredAt(d *model.Declaration) string {
@@ -168,7 +240,7 @@ func (w *sourceWriter) declaredAt(d *model.Declaration) string {
 // attribute writes an address as the value of an attribute, in quotes where it
 // needs them.
 func attribute(address string) string {
-	if address == "" || !strings.ContainsAny(address, " \t\n\"'`<>=&") {
+	if !strings.ContainsAny(address, " \t\n\"'`<>=&") {
 		return address
 	}
 	return `"` + escape(address) + `"`

@@ -16,7 +16,7 @@ func (v view) sourceNote() sentence {
 	f, m := v.page.File, v.page.Module
 	s := sentence{{Text: "Part of "}, {Text: m.Path, Name: true}}
 	if v.plan.Links.ModuleInReach(m) {
-		s[1].Href = v.to(plan.Module(m))
+		s[1].Href = v.to(v.plan.Module(m))
 	}
 	if c := conditions(f); c != "" {
 		s = append(s, piece{Text: ", for "}, piece{Text: c, Name: true})

@@ -118,7 +118,7 @@ func (v view) href(t link.Target) string {
 	case t.Declaration != nil && v.plan.Links.InReach(t.Declaration) && t.Declaration.Name != "_":
 		return v.toDeclaration(t.Declaration)
 	case t.Module != nil && v.plan.Links.ModuleInReach(t.Module):
-		return v.to(plan.Module(t.Module))
+		return v.to(v.plan.Module(t.Module))
 	case t.Declaration != nil || t.Module != nil:
 		return ""
 	}
