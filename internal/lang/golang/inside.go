@@ -41,12 +41,12 @@ type local struct {
 	outer int32       // the local of the same name that it hides: index from 1, or 0
 }
 
-func (w *insideWalk) declare(id *ast.Ident, typ source.Span) {
-	if id == nil || id.Name == "_" {
+func (w *insideWalk) declare(name string, typ source.Span) {
+	if name == "_" {
 		return
 	}
-	w.locals = append(w.locals, local{name: id.Name, typ: typ, outer: w.innermost[id.Name]})
-	w.innermost[id.Name] = int32(len(w.locals))
+	w.locals = append(w.locals, local{name: name, typ: typ, outer: w.innermost[name]})
+	w.innermost[name] = int32(len(w.locals))
 }
 
 // scope runs walk and forgets the locals that it declared.
@@ -103,7 +103,7 @@ func (w *insideWalk) receiverTypeParams(e ast.Expr) {
 
 func (w *insideWalk) declareExpr(e ast.Expr) {
 	if id, ok := e.(*ast.Ident); ok {
-		w.declare(id, source.Span{})
+		w.declare(id.Name, source.Span{})
 	}
 }
 
@@ -113,12 +113,20 @@ func (w *insideWalk) signature(t *ast.FuncType) {
 	w.typeParams(t.TypeParams)
 	w.fieldTypes(t.Params)
 	w.fieldTypes(t.Results)
+	var named []local
 	for _, list := range []*ast.FieldList{t.Params, t.Results} {
-		if list != nil {
-			for _, f := range list.List {
-				w.declareField(f)
+		if list == nil {
+			continue
+		}
+		for _, f := range list.List {
+			typ := w.typeName(f.Type)
+			for _, n := range f.Names {
+				named = append(named, local{name: n.Name, typ: typ})
 			}
 		}
+	}
+	for _, l := range named {
+		w.declare(l.name, l.typ)
 	}
 }
 
@@ -128,7 +136,7 @@ func (w *insideWalk) typeParams(list *ast.FieldList) {
 	}
 	for _, f := range list.List {
 		for _, n := range f.Names {
-			w.declare(n, source.Span{})
+			w.declare(n.Name, source.Span{})
 		}
 	}
 	w.fieldTypes(list)
@@ -145,7 +153,7 @@ func (w *insideWalk) fieldTypes(list *ast.FieldList) {
 func (w *insideWalk) declareField(f *ast.Field) {
 	typ := w.typeName(f.Type)
 	for _, n := range f.Names {
-		w.declare(n, typ)
+		w.declare(n.Name, typ)
 	}
 }
 
@@ -240,7 +248,7 @@ func (w *insideWalk) general(d *ast.GenDecl, inner bool) {
 			}
 		case *ast.TypeSpec:
 			if inner {
-				w.declare(s.Name, source.Span{})
+				w.declare(s.Name.Name, source.Span{})
 			}
 			w.scope(func() {
 				w.typeParams(s.TypeParams)
@@ -259,7 +267,7 @@ func (w *insideWalk) declareValues(s *ast.ValueSpec) {
 		case len(s.Values) == len(s.Names):
 			typ = w.valueType(s.Values[i])
 		}
-		w.declare(n, typ)
+		w.declare(n.Name, typ)
 	}
 }
 

@@ -201,7 +201,7 @@ func (w *insideWalk) assign(s *ast.AssignStmt) {
 		if i < len(s.Rhs) {
 			typ = w.valueType(s.Rhs[i]) // of "x, ok := y.(T)" too
 		}
-		w.declare(id, typ)
+		w.declare(id.Name, typ)
 	}
 }
 

@@ -26,11 +26,14 @@ import (
 // rendered builds the site of some files in memory.
 func rendered(t *testing.T, files fs.FS, set *settings.Settings, workers int) *sink.Memory {
 	t.Helper()
-	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: workers})
+	how, _ := plan.ParseSource(set.Write.Source)
+	s, err := build.Run(t.Context(), files, build.Options{
+		Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: workers, Inside: how != plan.NoSource,
+	})
 	require.NoError(t, err)
 	var out sink.Memory
 	options := site.Options{FrontEnds: s.FrontEnds, Source: set.Source, Files: files, Workers: workers}
-	require.NoError(t, site.New(plan.New(s.Links, plan.FullSource), options).Write(t.Context(), &out))
+	require.NoError(t, site.New(plan.New(s.Links, how), options).Write(t.Context(), &out))
 	return &out
 }
 

@@ -57,6 +57,7 @@ type sourceWriter struct {
 	out    []byte
 	pos    int32 // what of the text is drawn
 	line   int32 // number of the line being drawn
+	jumped bool  // lines were left out since the last one began
 	limit  int32 // where the line being drawn ends at the latest
 	hrefs  []string
 	known  []int32 // of each target of the file's uses: where its address is
@@ -122,7 +123,9 @@ func (w *sourceWriter) drawMark(m mark) {
 		tags := &markTags[m.as]
 		w.out = append(w.out, tags[0]...)
 		w.plain(end, tags[0], tags[1])
-		w.out = append(w.out, tags[1]...)
+		if w.text[end-1] != '\n' { // else the line's end has closed it, and the page ends here
+			w.out = append(w.out, tags[1]...)
+		}
 	}
 }
 
@@ -265,7 +268,7 @@ func (w *sourceWriter) plain(end int32, open, close string) {
 			w.pos = i
 			continue
 		}
-		from = i + int32(w.special(i, end, open, close))
+		from = i + int32(w.special(i, open, close))
 		w.pos = from
 	}
 }
@@ -281,12 +284,12 @@ var plainBytes = func() (set [256]bool) {
 }()
 
 // special draws the character at i and returns its length.
-func (w *sourceWriter) special(i, end int32, open, close string) int {
+func (w *sourceWriter) special(i int32, open, close string) int {
 	switch c := w.text[i]; {
 	case c == '\n':
 		w.out = append(w.out, close...)
 		w.line++
-		if int(i)+1 < len(w.text) && (i+1 < end || open != "" || w.morePage(i+1)) {
+		if i+1 < w.page.End {
 			w.beginLine(i + 1)
 			w.out = append(w.out, open...)
 		} else {
@@ -317,14 +320,15 @@ func turnsDirection(r rune) bool {
 	return r >= 0x202A && r <= 0x202E || r >= 0x2066 && r <= 0x2069 || r == 0x200E || r == 0x200F
 }
 
-// morePage reports whether a line that begins at offset belongs to the page.
-func (w *sourceWriter) morePage(offset int32) bool {
-	_, last := w.v.sourceLines()
-	return int(w.line) <= last && int(offset) < len(w.text)
-}
-
 func (w *sourceWriter) beginLine(at int32) {
-	w.out = append(w.out, "\n<li id=L"...)
+	w.out = append(w.out, "\n<li "...)
+	if w.jumped {
+		w.jumped = false
+		w.out = append(w.out, "value="...)
+		w.out = strconv.AppendInt(w.out, int64(w.line), 10)
+		w.out = append(w.out, ' ')
+	}
+	w.out = append(w.out, "id=L"...)
 	w.out = strconv.AppendInt(w.out, int64(w.line), 10)
 	w.out = append(w.out, '>')
 	w.limit = at + mostOfLine
@@ -332,6 +336,10 @@ func (w *sourceWriter) beginLine(at int32) {
 
 // cutLine leaves out the rest of a line that is too long to be read.
 func (w *sourceWriter) cutLine(at int32) int32 {
+	for w.text[at]&0xC0 == 0x80 { // within a character
+		at--
+		w.out = w.out[:len(w.out)-1]
+	}
 	rest := int32(strings.IndexByte(w.text[at:], '\n'))
 	if rest < 0 {
 		rest = int32(len(w.text)) - at
@@ -344,6 +352,7 @@ func (w *sourceWriter) cutLine(at int32) int32 {
 func (w *sourceWriter) leaveOut(span source.Span) {
 	skipped := int32(strings.Count(w.text[span.Start:span.End], "\n"))
 	w.line += skipped
+	w.jumped = w.jumped || skipped > 0
 	w.pos = span.End
 	w.limit = max(w.limit, span.End+mostOfLine)
 }
