@@ -16,6 +16,7 @@ import (
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
 	"codrel/internal/render/site"
+	"codrel/internal/vcs"
 )
 
 func (a *app) buildCommand() *cobra.Command {
@@ -32,7 +33,7 @@ settings, 3 where something could not be read or written.`,
 
   engine/berth/berth.go:58:14: error: "Tide.Hight" is not declared; did you mean Tide.Height? [broken-reference]
   1 error · 212 of 231 public declarations documented (91.8 %)
-  Read 24 files (61 kB), wrote 48 pages in 0.14 s.
+  Read 24 files (61 kB), wrote 61 pages (source in full) in 0.14 s.
   Open codrel-site/index.html`,
 		Args: cobra.MaximumNArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
@@ -109,12 +110,36 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 	}
 	a.closing(p, s, s.Findings)
 	if !a.quiet {
-		fmt.Fprintf(a.stdout, "Read %s (%s), wrote %s in %s%s.\n", counted(s.Stats.Files, "file"), size(s.Stats.Bytes),
-			counted(written.pages, "page"), seconds(time.Since(begun)), unchanged(written))
+		fmt.Fprintf(a.stdout, "Read %s (%s), wrote %s (%s) in %s%s.\n", counted(s.Stats.Files, "file"), size(s.Stats.Bytes),
+			counted(written.pages, "page"), sourceWords[p.settings.Write.Source], seconds(time.Since(begun)), unchanged(written))
+		if written.noForge != "" {
+			fmt.Fprintf(a.stdout, "Links to the forge are left out: %s.\n", written.noForge)
+		}
 		fmt.Fprintf(a.stdout, "Open %s\n", a.shownPath(filepath.Join(target, plan.HomeAddress)))
 	}
 	a.stages(append(s.Stats.Stages, written.stages...))
 	return failed(s.Findings, p.settings.Checks.FailOn)
+}
+
+// sourceWords say what of the source a site shows.
+var sourceWords = map[string]string{"full": "source in full", "signatures": "source without bodies", "none": "no source"}
+
+// forge is the pattern of links to the project's forge with the revision filled
+// in. Where nobody can tell the revision, or the files are not those of it, there
+// are no such links, and why says so: a link to other lines would be wrong.
+func forge(ctx context.Context, p *project) (pattern, why string) {
+	pattern = p.settings.Source
+	if !strings.Contains(pattern, "{revision}") {
+		return pattern, ""
+	}
+	r, err := vcs.Read(ctx, p.dir)
+	switch {
+	case err != nil:
+		return "", err.Error()
+	case r.Dirty:
+		return "", "files differ from the commit that is checked out"
+	}
+	return strings.ReplaceAll(pattern, "{revision}", r.Hash), ""
 }
 
 // written says what became of a site: its pages, and how many of all its files
@@ -122,6 +147,7 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 type written struct {
 	pages, files, same int
 	stages             []build.StageTime
+	noForge            string // why there are no links to the forge, where some were asked for
 }
 
 func unchanged(w written) string {
@@ -146,8 +172,9 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 	bar.stage("planning", 0, 0)
 	pages := plan.New(s.Links, sourceShown(p))
 	times.stage("planning")
+	pattern, noForge := forge(ctx, p)
 	err = site.New(pages, site.Options{
-		FrontEnds: s.FrontEnds, Source: p.settings.Source, Base: p.settings.Site, Files: p.root.FS(), Workers: a.workers(),
+		FrontEnds: s.FrontEnds, Source: pattern, Base: p.settings.Site, Files: p.root.FS(), Workers: a.workers(),
 		Progress: func(done, total int) { bar.stage("writing pages", done, total) },
 	}).Write(ctx, folder)
 	times.stage("writing")
@@ -162,7 +189,7 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 		}
 		return written{}, &exit{exitIO, fmt.Errorf("the site was not written, and what was there is as it was: %w", err)}
 	}
-	return written{len(pages.Pages), folder.Files(), folder.Unchanged(), times.done}, nil
+	return written{len(pages.Pages), folder.Files(), folder.Unchanged(), times.done, noForge}, nil
 }
 
 // stopwatch notes how long each stage took.

@@ -41,7 +41,8 @@ render/stream:     model
 render/site:       lang lexing link model prose prose/markdown render/plan render/sink search source
 render/site/sitetest: -
 demo:              -
-cli:               build check finding lang languages model nearest render/plan render/sink render/site render/stream search settings demo
+vcs:               -
+cli:               build check finding lang languages model nearest render/plan render/sink render/site render/stream search settings demo vcs
 cmd/codrel:        cli
 `
 

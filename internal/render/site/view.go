@@ -137,7 +137,7 @@ func (v view) sourceAddress(f *model.Facts, line int) string {
 // forgeAddress is where the project's forge shows a line, or "".
 func (v view) forgeAddress(file string, line int) string {
 	pattern := v.options.Source
-	if pattern == "" || strings.Contains(pattern, "{revision}") {
+	if pattern == "" {
 		return ""
 	}
 	return strings.NewReplacer("{path}", escapedPath(file), "{line}", strconv.Itoa(line)).Replace(pattern)
