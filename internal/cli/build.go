@@ -21,6 +21,7 @@ import (
 
 func (a *app) buildCommand() *cobra.Command {
 	var out, failOn, format string
+	var anew bool
 	c := &cobra.Command{
 		Use:   "build [DIR]",
 		Short: "Read a project and write its site",
@@ -52,10 +53,11 @@ settings, 3 where something could not be read or written.`,
 			if err := overrideFailOn(p, failOn); err != nil {
 				return err
 			}
-			return a.build(c.Context(), p, out)
+			return a.build(c.Context(), p, out, anew)
 		},
 	}
 	c.Flags().StringVarP(&out, "out", "o", "", "write the site to `DIR` instead of codrel-site")
+	c.Flags().BoolVar(&anew, "anew", false, "do all the work, even where nothing has changed since the last build")
 	addFailOn(c, &failOn)
 	addFormat(c, &format)
 	return c
@@ -78,7 +80,7 @@ func overrideFailOn(p *project, word string) error {
 	return nil
 }
 
-func (a *app) build(ctx context.Context, p *project, out string) error {
+func (a *app) build(ctx context.Context, p *project, out string, anew bool) error {
 	begun := time.Now()
 	target := out
 	if target == "" {
@@ -94,6 +96,15 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 	if rel, err := filepath.Rel(p.dir, target); err == nil && filepath.IsLocal(rel) && rel != "." {
 		p.settings.Write.Site = filepath.ToSlash(rel)
 	}
+	pattern, noForge := forge(ctx, p)
+	last := a.remember(p, target, pattern)
+	if !anew {
+		if m, ok := last.unchanged(ctx, p, target, a.workers()); ok {
+			s := &build.Snapshot{Findings: m.Findings, Coverage: m.Coverage, Stats: m.Stats}
+			s.Stats.Stages = []build.StageTime{{Name: "recalling", Took: time.Since(begun)}}
+			return a.built(p, s, written{pages: m.Pages, files: m.Files, same: m.Files, noForge: m.NoForge}, target, begun)
+		}
+	}
 	s, err := a.run(ctx, p, func(o *build.Options) { o.Inside = sourceShown(p) != plan.NoSource })
 	if err != nil {
 		return err
@@ -101,23 +112,30 @@ func (a *app) build(ctx context.Context, p *project, out string) error {
 	if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
 		return err
 	}
-	written, err := a.write(ctx, p, s, target)
+	w, err := a.write(ctx, p, s, target, pattern)
 	if err != nil {
 		return err
 	}
+	w.noForge = noForge
+	last.keep(s, w, target)
+	return a.built(p, s, w, target, begun)
+}
+
+// built says what came of a build.
+func (a *app) built(p *project, s *build.Snapshot, w written, target string, begun time.Time) error {
 	if err := a.findings(p, s.Findings); err != nil {
 		return &exit{exitIO, err}
 	}
 	a.closing(p, s, s.Findings)
 	if !a.quiet {
 		fmt.Fprintf(a.stdout, "Read %s (%s), wrote %s (%s) in %s%s.\n", counted(s.Stats.Files, "file"), size(s.Stats.Bytes),
-			counted(written.pages, "page"), sourceWords[p.settings.Write.Source], seconds(time.Since(begun)), unchanged(written))
-		if written.noForge != "" {
-			fmt.Fprintf(a.stdout, "Links to the forge are left out: %s.\n", written.noForge)
+			counted(w.pages, "page"), sourceWords[p.settings.Write.Source], seconds(time.Since(begun)), unchanged(w))
+		if w.noForge != "" {
+			fmt.Fprintf(a.stdout, "Links to the forge are left out: %s.\n", w.noForge)
 		}
 		fmt.Fprintf(a.stdout, "Open %s\n", a.shownPath(filepath.Join(target, plan.HomeAddress)))
 	}
-	a.stages(append(s.Stats.Stages, written.stages...))
+	a.stages(append(s.Stats.Stages, w.stages...))
 	return failed(s.Findings, p.settings.Checks.FailOn)
 }
 
@@ -161,7 +179,7 @@ func unchanged(w written) string {
 }
 
 // write renders the site into the target folder.
-func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target string) (written, error) {
+func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target, forge string) (written, error) {
 	folder, err := sink.Open(target, p.settings.Write.Keep)
 	if err != nil {
 		return written{}, &exit{exitIO, err}
@@ -172,9 +190,8 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 	bar.stage("planning", 0, 0)
 	pages := plan.New(s.Links, sourceShown(p))
 	times.stage("planning")
-	pattern, noForge := forge(ctx, p)
 	err = site.New(pages, site.Options{
-		FrontEnds: s.FrontEnds, Source: pattern, Base: p.settings.Site, Files: p.root.FS(), Workers: a.workers(),
+		FrontEnds: s.FrontEnds, Source: forge, Base: p.settings.Site, Files: p.files, Workers: a.workers(),
 		Progress: func(done, total int) { bar.stage("writing pages", done, total) },
 	}).Write(ctx, folder)
 	times.stage("writing")
@@ -189,7 +206,7 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target s
 		}
 		return written{}, &exit{exitIO, fmt.Errorf("the site was not written, and what was there is as it was: %w", err)}
 	}
-	return written{len(pages.Pages), folder.Files(), folder.Unchanged(), times.done, noForge}, nil
+	return written{len(pages.Pages), folder.Files(), folder.Unchanged(), times.done, ""}, nil
 }
 
 // stopwatch notes how long each stage took.

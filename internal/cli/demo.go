@@ -36,7 +36,7 @@ the exit code is 0.`,
 			}
 			defer p.root.Close()
 			p.settings.Checks.FailOn = finding.Off
-			return a.build(c.Context(), p, "")
+			return a.build(c.Context(), p, "", true)
 		},
 	}
 }

@@ -18,9 +18,11 @@ import (
 
 // project is the folder a command works on, with its settings.
 type project struct {
-	dir      string // absolute
-	root     *os.Root
-	settings *settings.Settings
+	dir          string // absolute
+	root         *os.Root
+	files        fs.FS // of the root
+	settings     *settings.Settings
+	settingsText string // what the settings were read from; "" for the defaults
 }
 
 func (a *app) open(dir string) (*project, error) {
@@ -41,7 +43,7 @@ func (a *app) open(dir string) (*project, error) {
 	if err != nil {
 		return nil, &exit{exitIO, err}
 	}
-	p := &project{dir: abs, root: root}
+	p := &project{dir: abs, root: root, files: root.FS()}
 	if p.settings, err = a.readSettings(p); err != nil {
 		return nil, errors.Join(err, root.Close())
 	}
@@ -65,6 +67,7 @@ func (a *app) readSettings(p *project) (*settings.Settings, error) {
 	if err != nil {
 		return nil, &exit{exitIO, err}
 	}
+	p.settingsText = string(data)
 	s, err := settings.Parse(a.shownPath(file), data, known)
 	if err != nil {
 		return nil, &exit{exitUsage, err}
@@ -109,7 +112,7 @@ func (a *app) run(ctx context.Context, p *project, change func(*build.Options)) 
 	if change != nil {
 		change(&options)
 	}
-	s, err := build.Run(ctx, p.root.FS(), options)
+	s, err := build.Run(ctx, p.files, options)
 	bar.end()
 	return s, err
 }

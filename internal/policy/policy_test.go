@@ -42,7 +42,8 @@ render/site:       lang lexing link model prose prose/markdown render/plan rende
 render/site/sitetest: -
 demo:              -
 vcs:               -
-cli:               build check finding lang languages model nearest render/plan render/sink render/site render/stream search settings demo vcs
+recall:            -
+cli:               build check finding lang languages model nearest render/plan render/sink render/site render/stream search settings demo vcs recall
 cmd/codrel:        cli
 `
 

@@ -1,0 +1,175 @@
+// Package recall owns what is remembered of a build: every file and folder that
+// it asked for, with a sum of what was there, and what the caller wants to keep
+// beside that. A build whose questions would all get the same answers again need
+// not be done again.
+//
+// Sums are of contents, never of times alone: an answer counts as the same only
+// where its bytes are. The package knows neither the pipeline nor the site.
+package recall
+
+import (
+	"cmp"
+	"context"
+	"crypto/sha256"
+	"errors"
+	"fmt"
+	"io/fs"
+	"slices"
+	"strings"
+	"sync"
+	"sync/atomic"
+)
+
+// Question is one thing that was asked of a file system.
+type Question struct {
+	Kind Kind
+	Path string
+}
+
+// Kind tells what was asked.
+type Kind uint8
+
+// The kinds of questions.
+const (
+	File   Kind = iota // the bytes of a file
+	Folder             // the names in a folder, and what each is
+	State              // what is at a path, and how large it is
+)
+
+// Sum stands for an answer.
+type Sum [sha256.Size]byte
+
+// Answered is a question with the sum of its answer.
+type Answered struct {
+	Question
+	Sum Sum
+}
+
+// Recorder is a file system that notes what it is asked. It is safe for use by
+// several goroutines.
+type Recorder struct {
+	inner fs.FS
+	mu    sync.Mutex
+	noted map[Question]Sum
+}
+
+// Record makes a recorder of a file system.
+func Record(inner fs.FS) *Recorder { return &Recorder{inner: inner, noted: map[Question]Sum{}} }
+
+// Answers are all questions so far with their answers, sorted.
+func (r *Recorder) Answers() []Answered {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	out := make([]Answered, 0, len(r.noted))
+	for q, sum := range r.noted {
+		out = append(out, Answered{q, sum})
+	}
+	slices.SortFunc(out, func(a, b Answered) int { return cmp.Or(strings.Compare(a.Path, b.Path), cmp.Compare(a.Kind, b.Kind)) })
+	return out
+}
+
+func (r *Recorder) note(kind Kind, path string, sum Sum) {
+	r.mu.Lock()
+	r.noted[Question{kind, path}] = sum
+	r.mu.Unlock()
+}
+
+// Open opens a file. What is read from it is not noted piece by piece: the whole
+// file is, now.
+func (r *Recorder) Open(name string) (fs.File, error) {
+	r.note(File, name, ask(r.inner, Question{File, name}))
+	return r.inner.Open(name)
+}
+
+// ReadFile reads a file whole.
+func (r *Recorder) ReadFile(name string) ([]byte, error) {
+	data, err := fs.ReadFile(r.inner, name)
+	r.note(File, name, sumOfFile(data, err))
+	return data, err
+}
+
+// ReadDir lists a folder.
+func (r *Recorder) ReadDir(name string) ([]fs.DirEntry, error) {
+	entries, err := fs.ReadDir(r.inner, name)
+	r.note(Folder, name, sumOfFolder(entries, err))
+	return entries, err
+}
+
+// Stat says what is at a path, behind links.
+func (r *Recorder) Stat(name string) (fs.FileInfo, error) {
+	info, err := fs.Stat(r.inner, name)
+	r.note(State, name, sumOfState(info, err))
+	return info, err
+}
+
+// ask answers a question anew.
+func ask(fsys fs.FS, q Question) Sum {
+	switch q.Kind {
+	case Folder:
+		entries, err := fs.ReadDir(fsys, q.Path)
+		return sumOfFolder(entries, err)
+	case State:
+		info, err := fs.Stat(fsys, q.Path)
+		return sumOfState(info, err)
+	}
+	data, err := fs.ReadFile(fsys, q.Path)
+	return sumOfFile(data, err)
+}
+
+func sumOfFile(data []byte, err error) Sum {
+	if err != nil {
+		return sumOfError(err)
+	}
+	return sha256.Sum256(data)
+}
+
+func sumOfFolder(entries []fs.DirEntry, err error) Sum {
+	if err != nil {
+		return sumOfError(err)
+	}
+	var b strings.Builder
+	for _, e := range entries {
+		fmt.Fprintf(&b, "%q %s\n", e.Name(), e.Type())
+	}
+	return sha256.Sum256([]byte("folder\n" + b.String()))
+}
+
+func sumOfState(info fs.FileInfo, err error) Sum {
+	if err != nil {
+		return sumOfError(err)
+	}
+	size := info.Size()
+	if info.IsDir() {
+		size = 0 // it says nothing of what is in the folder
+	}
+	return sha256.Sum256(fmt.Appendf(nil, "state %s %d", info.Mode().Type(), size))
+}
+
+// sumOfError keeps the reason and leaves out the path, which an error may or may
+// not name whole.
+func sumOfError(err error) Sum {
+	var path *fs.PathError
+	if errors.As(err, &path) {
+		err = path.Err
+	}
+	return sha256.Sum256([]byte("error " + err.Error()))
+}
+
+// Same reports whether a file system gives all answers again. It stops at the
+// first that differs.
+func Same(ctx context.Context, fsys fs.FS, answers []Answered, workers int) bool {
+	var next atomic.Int64
+	var differs atomic.Bool
+	var wait sync.WaitGroup
+	for range max(1, workers) {
+		wait.Go(func() {
+			for i := int(next.Add(1)) - 1; i < len(answers) && !differs.Load() && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
+				if ask(fsys, answers[i].Question) != answers[i].Sum {
+					differs.Store(true)
+				}
+			}
+		})
+	}
+	wait.Wait()
+	return !differs.Load() && ctx.Err() == nil
+}
