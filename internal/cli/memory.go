@@ -11,7 +11,7 @@ import (
 // the collector works as it must, so larger trees still fit.
 const (
 	collectEvery = 400       // percent of growth between collections
-	softLimit    = 375 << 20 // bytes
+	softLimit    = 368 << 20 // bytes
 )
 
 // limitMemory sets the collector up, unless the user did.

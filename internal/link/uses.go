@@ -219,6 +219,9 @@ type UsersOf struct {
 // call reads all code.
 func (x *Index) Users(d *model.Declaration) *UsersOf { return x.users()[d] }
 
+// FindUsers does the work of the first call of [Index.Users] ahead of it.
+func (x *Index) FindUsers() { x.users() }
+
 func (x *Index) findUsers() map[*model.Declaration]*UsersOf {
 	type job struct {
 		module *model.Module

@@ -57,6 +57,7 @@ only cli                      github.com/spf13/cobra
 only cli                      github.com/schollz/progressbar/v3
 only cli                      github.com/owenrumney/go-sarif/v3
 only settings                 go.yaml.in/yaml/v3
+only recall                   github.com/cespare/xxhash/v2
 only preview                  net/http
 only guide,example,vcs        os/exec
 only -                        github.com/alecthomas/chroma/v2

@@ -10,7 +10,6 @@ package recall
 import (
 	"cmp"
 	"context"
-	"crypto/sha256"
 	"errors"
 	"fmt"
 	"io/fs"
@@ -18,6 +17,8 @@ import (
 	"strings"
 	"sync"
 	"sync/atomic"
+
+	"github.com/cespare/xxhash/v2"
 )
 
 // Question is one thing that was asked of a file system.
@@ -36,8 +37,9 @@ const (
 	State              // what is at a path, and how large it is
 )
 
-// Sum stands for an answer.
-type Sum [sha256.Size]byte
+// Sum stands for an answer: it tells changes apart, and is no proof against
+// somebody who means to be mistaken for somebody else.
+type Sum uint64
 
 // Answered is a question with the sum of its answer.
 type Answered struct {
@@ -120,7 +122,7 @@ func sumOfFile(data []byte, err error) Sum {
 	if err != nil {
 		return sumOfError(err)
 	}
-	return sha256.Sum256(data)
+	return Sum(xxhash.Sum64(data))
 }
 
 func sumOfFolder(entries []fs.DirEntry, err error) Sum {
@@ -131,7 +133,7 @@ func sumOfFolder(entries []fs.DirEntry, err error) Sum {
 	for _, e := range entries {
 		fmt.Fprintf(&b, "%q %s\n", e.Name(), e.Type())
 	}
-	return sha256.Sum256([]byte("folder\n" + b.String()))
+	return Sum(xxhash.Sum64String("folder\n" + b.String()))
 }
 
 func sumOfState(info fs.FileInfo, err error) Sum {
@@ -142,7 +144,7 @@ func sumOfState(info fs.FileInfo, err error) Sum {
 	if info.IsDir() {
 		size = 0 // it says nothing of what is in the folder
 	}
-	return sha256.Sum256(fmt.Appendf(nil, "state %s %d", info.Mode().Type(), size))
+	return Sum(xxhash.Sum64(fmt.Appendf(nil, "state %s %d", info.Mode().Type(), size)))
 }
 
 // sumOfError keeps the reason and leaves out the path, which an error may or may
@@ -152,7 +154,7 @@ func sumOfError(err error) Sum {
 	if errors.As(err, &path) {
 		err = path.Err
 	}
-	return sha256.Sum256([]byte("error " + err.Error()))
+	return Sum(xxhash.Sum64String("error " + err.Error()))
 }
 
 // Same reports whether a file system gives all answers again. It stops at the

@@ -12,10 +12,13 @@ import (
 func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
 	for at := 0; at < len(text); {
 		class, end := lexing.Class(0), 0
-		switch c := text[at]; {
-		case letters[c]:
+		switch begins[text[at]] {
+		case nothing:
+			at++
+			continue
+		case aName:
 			end = at + 1
-			for end < len(text) && (letters[text[end]] || isDigit(text[end])) {
+			for end < len(text) && inNames[text[end]] {
 				end++
 			}
 			if !isKeyword(text[at:end]) {
@@ -23,25 +26,68 @@ func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
 				continue
 			}
 			class = lexing.Keyword
-		case isDigit(c) || c == '.' && at+1 < len(text) && isDigit(text[at+1]):
+		case aNumber:
+			if text[at] == '.' && (at+1 == len(text) || !isDigit(text[at+1])) {
+				at++
+				continue
+			}
 			class, end = lexing.Number, endOfNumber(text, at)
-		case c == '"' || c == '\'':
+		case aString:
 			class, end = lexing.Text, endOfString(text, at)
-		case c == '`':
+		case aRawString:
 			class, end = lexing.Text, endBehind(text, at+1, "`")
-		case c == '/' && strings.HasPrefix(text[at+1:], "/"):
-			class, end = lexing.Comment, endOfLine(text, at)
-		case c == '/' && strings.HasPrefix(text[at+1:], "*"):
-			class, end = lexing.Comment, endBehind(text, at+2, "*/")
-		default:
-			at++
-			continue
+		case aComment:
+			class = lexing.Comment
+			switch {
+			case strings.HasPrefix(text[at+1:], "/"):
+				end = endOfLine(text, at)
+			case strings.HasPrefix(text[at+1:], "*"):
+				end = endBehind(text, at+2, "*/")
+			default:
+				at++
+				continue
+			}
 		}
 		into = append(into, lexing.Piece{Class: class, Span: source.NewSpan(at, end)})
 		at = end
 	}
 	return into
 }
+
+// What a byte may begin.
+const (
+	nothing = iota
+	aName
+	aNumber
+	aString
+	aRawString
+	aComment
+)
+
+var begins = func() (table [256]uint8) {
+	for c := range table {
+		switch {
+		case letters[c]:
+			table[c] = aName
+		case isDigit(byte(c)) || c == '.':
+			table[c] = aNumber
+		case c == '"' || c == '\'':
+			table[c] = aString
+		case c == '`':
+			table[c] = aRawString
+		case c == '/':
+			table[c] = aComment
+		}
+	}
+	return table
+}()
+
+var inNames = func() (set [256]bool) {
+	for c := range set {
+		set[c] = letters[c] || isDigit(byte(c))
+	}
+	return set
+}()
 
 // letters are the bytes that a name can begin with; those of letters beyond
 // ASCII are among them, since nothing else of Go's syntax is.

@@ -8,6 +8,7 @@ import (
 	"cmp"
 	"slices"
 	"strings"
+	"sync"
 	"unicode"
 	"unicode/utf8"
 
@@ -97,6 +98,10 @@ const longIndex = 1500
 func New(links *link.Index, source Source) *Plan {
 	p := &Plan{Links: links, libraries: map[*model.Library]string{}, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
 	project := links.Project
+	var users sync.WaitGroup
+	if source == FullSource {
+		users.Go(links.FindUsers) // takes a while, and nothing else waits for it
+	}
 	for _, lib := range project.Libraries {
 		p.libraries[lib] = Library(lib)
 		p.look(lib)
@@ -116,6 +121,7 @@ func New(links *link.Index, source Source) *Plan {
 	p.chain()
 	p.index()
 	p.sources(source)
+	users.Wait()
 	p.userLists()
 	return p
 }

@@ -32,6 +32,9 @@ func (v view) contents(_ context.Context, to io.Writer) error {
 	w.v, w.out = v, w.out[:0]
 	w.raw(`<ul class="tree">`)
 	for _, lib := range v.project().Libraries {
+		if v.page.File != nil && lib != v.page.Library {
+			continue // there are many source pages, and their readers stay with the code
+		}
 		w.item(v.to(v.plan.Library(lib)), escape(lib.Name), lib == v.page.Library && v.page.Kind == plan.LibraryPage, false)
 		switch {
 		case lib != v.page.Library:

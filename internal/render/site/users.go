@@ -1,8 +1,11 @@
 package site
 
 import (
+	"context"
+	"io"
 	"path"
 	"strconv"
+	"strings"
 
 	"codrel/internal/link"
 	"codrel/internal/model"
@@ -108,4 +111,38 @@ func (v view) usedIn(u link.UsedIn) sentence {
 		s = append(s, piece{Text: " and " + strconv.Itoa(more) + " more"})
 	}
 	return s
+}
+
+// userLines writes the list of a page of users. There are as many links as on
+// the rest of the reference together, so a plain writer makes them.
+func (v view) userLines(_ context.Context, to io.Writer) error {
+	var b strings.Builder
+	for _, d := range v.page.Users {
+		u, _ := v.plan.Users(d)
+		b.WriteString(`<dt id="` + escape(d.Path()) + `"><a href="` + escape(v.toDeclaration(d)) + `"><code translate="no">` + breakable(d.Path()) +
+			`</code></a> <span class="kind">` + escape(kindWords(d)+", "+v.usersCount(u)) + "</span></dt>\n")
+		for _, f := range u.Files {
+			b.WriteString("<dd>")
+			for _, p := range v.usedIn(f) {
+				writePiece(&b, p)
+			}
+			b.WriteString("</dd>\n")
+		}
+		if more := u.Count - len(u.Files); more > 0 {
+			b.WriteString("<dd>and in " + counted(more, "more file") + "</dd>\n")
+		}
+	}
+	_, err := io.WriteString(to, b.String())
+	return err
+}
+
+func writePiece(b *strings.Builder, p piece) {
+	text := escape(p.Text)
+	if p.Name {
+		text = `<code translate="no">` + breakable(p.Text) + "</code>"
+	}
+	if p.Href != "" {
+		text = `<a href="` + escape(p.Href) + `">` + text + "</a>"
+	}
+	b.WriteString(text)
 }
