@@ -7,11 +7,12 @@
 // files on as many workers, with comments and without object resolution, and
 // keeps nothing.
 //
-//	go run ./bench/gotree [-tree DIR] [-runs 7] [-build] [-within DIR]
+//	go run ./bench/gotree [-tree DIR] [-runs 7] [-build] [-twice] [-within DIR]
 package main
 
 import (
 	"context"
+	"errors"
 	"flag"
 	"fmt"
 	"go/parser"
@@ -36,13 +37,14 @@ func main() {
 	runs := flag.Int("runs", 7, "runs of each")
 	site := flag.Bool("build", false, "measure whole builds too")
 	within := flag.String("within", "", "a folder to write the sites into; the system's temporary folder where none is named")
+	twice := flag.Bool("twice", false, "measure a build of two copies of the tree too")
 	bare := flag.Bool("bare", false, "parse the tree once and exit (used by the program itself)")
 	flag.Parse()
 	if *bare {
 		parseAll(*tree)
 		return
 	}
-	if err := measure(*tree, *within, *runs, *site); err != nil {
+	if err := measure(*tree, *within, *runs, *site, *twice); err != nil {
 		fmt.Fprintln(os.Stderr, "gotree:", err)
 		os.Exit(1)
 	}
@@ -81,7 +83,7 @@ func parseAll(tree string) {
 	wait.Wait()
 }
 
-func measure(tree, within string, runs int, site bool) error {
+func measure(tree, within string, runs int, site, twice bool) error {
 	dir, err := os.MkdirTemp(within, "codrel-bench")
 	if err != nil {
 		return err
@@ -113,6 +115,16 @@ func measure(tree, within string, runs int, site bool) error {
 			}},
 			program{name: "second build", args: []string{codrel, "build", "--quiet", tree, "--out"}, out: &out})
 	}
+	if twice {
+		double := filepath.Join(dir, "double")
+		if err := copyTwice(tree, double); err != nil {
+			return err
+		}
+		programs = append(programs, program{name: "twice as much", args: []string{codrel, "build", "--quiet", double, "--out"}, out: &out, before: func() {
+			builds++
+			out = filepath.Join(dir, "site-"+strconv.Itoa(builds))
+		}})
+	}
 	for range runs {
 		for i := range programs {
 			if err := programs[i].run(); err != nil {
@@ -121,6 +133,27 @@ func measure(tree, within string, runs int, site bool) error {
 		}
 	}
 	report(tree, programs)
+	return nil
+}
+
+// copyTwice puts two copies of what is read of a tree into a folder.
+func copyTwice(tree, to string) error {
+	marks, _, err := source.Find(context.Background(), os.DirFS(tree), source.Search{Names: golang.FrontEnd{}.MarkerNames()})
+	if err != nil {
+		return err
+	}
+	for _, copy := range []string{"one", "two"} {
+		for _, e := range append(files(tree), marks...) {
+			data, err := os.ReadFile(filepath.Join(tree, filepath.FromSlash(e.Path)))
+			if err != nil {
+				return err
+			}
+			target := filepath.Join(to, copy, filepath.FromSlash(e.Path))
+			if err := errors.Join(os.MkdirAll(filepath.Dir(target), 0o755), os.WriteFile(target, data, 0o644)); err != nil {
+				return err
+			}
+		}
+	}
 	return nil
 }
 

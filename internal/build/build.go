@@ -31,6 +31,7 @@ type Options struct {
 	Jobs      int    // workers; 0 for one a processor
 	Only      []string
 	Logger    *slog.Logger
+	Found     func(bytes int64) // where set, told how much there is to read before it is
 	// Progress, where set, is told the stage, and how many of how many steps are
 	// done. It is called from several goroutines.
 	Progress func(stage string, done, total int)

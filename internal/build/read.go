@@ -33,6 +33,13 @@ func (r *run) read() error {
 		return err
 	}
 	jobs := r.jobs()
+	if r.options.Found != nil {
+		var bytes int64
+		for _, j := range jobs {
+			bytes += j.entry.Size
+		}
+		r.options.Found(bytes)
+	}
 	r.stage("reading", len(jobs))
 	if err := r.readFiles(jobs); err != nil {
 		return err

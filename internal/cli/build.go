@@ -7,6 +7,7 @@ import (
 	"path/filepath"
 	"runtime"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -117,7 +118,9 @@ func (a *app) build(ctx context.Context, p *project, out string, anew bool) erro
 		return err
 	}
 	w.noForge = noForge
-	last.keep(s, w, target)
+	var kept sync.WaitGroup
+	kept.Go(func() { last.keep(s, w, target) })
+	defer kept.Wait()
 	return a.built(p, s, w, target, begun)
 }
 

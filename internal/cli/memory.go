@@ -12,6 +12,7 @@ import (
 const (
 	collectEvery = 400       // percent of growth between collections
 	softLimit    = 368 << 20 // bytes
+	perByte      = 7         // of input
 )
 
 // limitMemory sets the collector up, unless the user did.
@@ -19,7 +20,13 @@ func limitMemory() {
 	if os.Getenv("GOGC") == "" {
 		debug.SetGCPercent(collectEvery)
 	}
+	allowMemory(0)
+}
+
+// allowMemory raises the limit for an input of this size: a limit that does not
+// grow with what must be kept would have the collector work without end.
+func allowMemory(input int64) {
 	if os.Getenv("GOMEMLIMIT") == "" {
-		debug.SetMemoryLimit(softLimit)
+		debug.SetMemoryLimit(max(softLimit, input*perByte))
 	}
 }

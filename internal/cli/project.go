@@ -101,7 +101,7 @@ func (a *app) shownFile(p *project, file string) string {
 func (a *app) options(p *project, bar *progress) build.Options {
 	return build.Options{
 		Settings: p.settings, FrontEnds: languages.All, Folder: filepath.Base(p.dir), Jobs: a.jobs,
-		Logger: a.logger(), Progress: bar.stage,
+		Logger: a.logger(), Progress: bar.stage, Found: allowMemory,
 	}
 }
 
