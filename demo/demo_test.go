@@ -13,6 +13,7 @@ import (
 	"codrel/internal/check"
 	"codrel/internal/languages"
 	"codrel/internal/model"
+	"codrel/internal/settings"
 )
 
 func TestTidebook(t *testing.T) {
@@ -22,7 +23,9 @@ func TestTidebook(t *testing.T) {
 		files[f.Path] = &fstest.MapFile{Data: f.Data}
 	}
 	require.Contains(t, files, "engine/go.mod")
-	s, err := build.Run(t.Context(), files, build.Options{FrontEnds: languages.All, Folder: "tidebook"})
+	set, err := settings.Parse("codrel.yaml", files["codrel.yaml"].Data, settings.Known{Version: "0.1.0", Rules: check.Names(), Languages: languages.Names()})
+	require.NoError(t, err)
+	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "tidebook"})
 	require.NoError(t, err)
 
 	declarations, generic, deprecated, variants, interfaces, programs := 0, 0, 0, 0, 0, 0

@@ -16,6 +16,7 @@ import (
 	"codrel/internal/finding"
 	"codrel/internal/lang"
 	"codrel/internal/link"
+	"codrel/internal/look"
 	"codrel/internal/model"
 	"codrel/internal/settings"
 	"codrel/internal/source"
@@ -44,6 +45,8 @@ type Snapshot struct {
 	Findings  []finding.Finding
 	FrontEnds map[string]lang.FrontEnd // by language
 	Coverage  check.Coverage
+	Modules   map[*model.Module]check.Coverage
+	Look      *look.Look
 	Stats     Stats
 }
 
@@ -91,6 +94,8 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	}
 	r.name()
 	s, set := r.snapshot, r.options.Settings
+	looks, problems := look.Read(fsys, set.Look, set.File)
+	s.Look, s.Findings = looks, append(s.Findings, problems...)
 	r.stage("linking", 0)
 	s.Links = link.New(s.Project, link.Options{
 		Reach: set.Reach, Elsewhere: elsewhere(set), Workers: r.workers(), FrontEnds: s.FrontEnds,
@@ -99,7 +104,7 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	result := check.Run(ctx, s.Project, s.Links, s.Findings, check.Options{
 		Reach: set.Reach, Rules: set.Checks.Rules, Folders: folders(set), Only: options.Only, Workers: r.workers(),
 	})
-	s.Findings, s.Coverage = result.Findings, result.Coverage
+	s.Findings, s.Coverage, s.Modules = result.Findings, result.Coverage, result.Modules
 	r.stage("", 0)
 	return s, ctx.Err()
 }

@@ -26,6 +26,11 @@ func run(t *testing.T, files map[string]string, change func(*settings.Settings))
 		fsys[name] = &fstest.MapFile{Data: []byte(text)}
 	}
 	set := settings.Default()
+	if text, ok := files["codrel.yaml"]; ok {
+		var err error
+		set, err = settings.Parse("codrel.yaml", []byte(text), settings.Known{Rules: check.Names(), Languages: languages.Names()})
+		require.NoError(t, err)
+	}
 	if change != nil {
 		change(set)
 	}

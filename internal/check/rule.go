@@ -30,6 +30,7 @@ type Rule struct {
 var Rules = []Rule{
 	undocumented, missingModuleComment, emptyComment, strayComment, deprecatedWithoutAdvice,
 	brokenReference, ambiguousReference, leakedType, malformedComment, unreadableSource,
+	faintAccent, brokenLook,
 }
 
 // ByName finds a rule, or nil.

@@ -47,6 +47,7 @@ func (c Coverage) Percent() float64 {
 type Result struct {
 	Findings []finding.Finding // sorted, with their severities
 	Coverage Coverage
+	Modules  map[*model.Module]Coverage
 	Excused  int // findings that an excuse in the source keeps silent
 }
 
@@ -69,7 +70,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 		})
 	}
 	wait.Wait()
-	result := Result{Findings: slices.Clone(earlier)}
+	result := Result{Findings: slices.Clone(earlier), Modules: map[*model.Module]Coverage{}}
 	home := Pass{Links: links}
 	if applies(options, finding.BrokenReference) || applies(options, finding.AmbiguousReference) {
 		home.home(project)
@@ -79,6 +80,9 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 		result.Coverage.Documented += p.coverage.Documented
 		result.Coverage.Total += p.coverage.Total
 		result.Excused += p.excused
+		if p.Module != nil {
+			result.Modules[p.Module] = p.coverage
+		}
 	}
 	result.Findings = options.weigh(result.Findings)
 	finding.Sort(result.Findings)

@@ -6,13 +6,16 @@ import (
 	"fmt"
 	"path/filepath"
 	"runtime"
+	"slices"
 	"strings"
 	"sync"
 	"time"
 
+	"github.com/bmatcuk/doublestar/v4"
 	"github.com/spf13/cobra"
 
 	"codrel/internal/build"
+	"codrel/internal/check"
 	"codrel/internal/finding"
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
@@ -191,10 +194,10 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target, 
 	defer bar.end()
 	times := stopwatch{last: time.Now()}
 	bar.stage("planning", 0, 0)
-	pages := plan.New(s.Links, sourceShown(p))
+	pages := plan.New(s.Links, planned(p, s))
 	times.stage("planning")
 	err = site.New(pages, site.Options{
-		FrontEnds: s.FrontEnds, Source: forge, Base: p.settings.Site, Files: p.files, Workers: a.workers(),
+		FrontEnds: s.FrontEnds, Look: s.Look, Report: stateOf(p, s), Source: forge, Base: p.settings.Site, Files: p.files, Workers: a.workers(),
 		Progress: func(done, total int) { bar.stage("writing pages", done, total) },
 	}).Write(ctx, folder)
 	times.stage("writing")
@@ -223,6 +226,44 @@ func (w *stopwatch) stage(name string) {
 	now := time.Now()
 	w.done = append(w.done, build.StageTime{Name: name, Took: now.Sub(w.last)})
 	w.last = now
+}
+
+// planned is what the settings ask of the plan.
+func planned(p *project, s *build.Snapshot) plan.Options {
+	w := p.settings.Write
+	options := plan.Options{Source: sourceShown(p), Findings: -1, Coverage: slices.Contains(w.Pages, "coverage")}
+	if slices.Contains(w.Pages, "findings") {
+		options.Findings = len(s.Findings)
+	}
+	options.Whole = func(module string) bool {
+		return slices.ContainsFunc(w.Whole, func(pattern string) bool {
+			ok, _ := doublestar.Match(pattern, module)
+			return ok
+		})
+	}
+	return options
+}
+
+// stateOf puts findings and coverage into words for their pages, where those are asked for.
+func stateOf(p *project, s *build.Snapshot) *site.Report {
+	if len(p.settings.Write.Pages) == 0 {
+		return nil
+	}
+	r := &site.Report{Documented: s.Coverage.Documented, Total: s.Coverage.Total}
+	for i := range s.Findings {
+		f := &s.Findings[i]
+		r.Findings = append(r.Findings, site.Finding{
+			Severity: f.Severity.String(), Rule: f.Rule, Text: oneLine(check.Text(f)),
+			File: f.Place.File, Line: f.Place.At.Line, Column: f.Place.At.Column,
+		})
+	}
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			c := s.Modules[m]
+			r.Modules = append(r.Modules, site.Share{Module: m, Documented: c.Documented, Total: c.Total})
+		}
+	}
+	return r
 }
 
 func sourceShown(p *project) plan.Source {

@@ -44,7 +44,7 @@ gives:error. The exit code is 1 where nothing is found.`,
 			if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
 				return err
 			}
-			pages := plan.New(s.Links, plan.NoSource)
+			pages := plan.New(s.Links, plan.Options{Findings: -1})
 			return a.find(pages, strings.Join(args, " "), most)
 		},
 	}

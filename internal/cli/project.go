@@ -72,6 +72,12 @@ func (a *app) readSettings(p *project) (*settings.Settings, error) {
 	if err != nil {
 		return nil, &exit{exitUsage, err}
 	}
+	if abs, err := filepath.Abs(file); err == nil {
+		file = abs
+	}
+	if rel, err := filepath.Rel(p.dir, file); err == nil {
+		s.File = filepath.ToSlash(rel)
+	}
 	return s, nil
 }
 

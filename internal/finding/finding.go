@@ -49,6 +49,8 @@ const (
 	LeakedType              = "leaked-type"
 	UnreadableSource        = "unreadable-source"
 	MalformedComment        = "malformed-comment"
+	FaintAccent             = "faint-accent"
+	BrokenLook              = "broken-look"
 )
 
 // Argument is one named value of a finding's text.

@@ -30,15 +30,16 @@ languages:         lang lang/golang
 comment/gocomment:     model prose source
 comment:           comment/gocomment model prose
 join:              lang model
-settings:          finding model nearest
+settings:          finding model nearest source
+look:              finding nearest settings
 link:              comment lang model nearest source
 check:             finding link model nearest prose prose/markdown source
-build:             check finding join lang link model settings source
+build:             check finding join lang link look model settings source
 search:            nearest
 render/plan:       link model prose search
 render/sink:       -
 render/stream:     model
-render/site:       lang lexing link model prose prose/markdown render/plan render/sink search source
+render/site:       lang lexing link look model prose prose/markdown render/plan render/sink search source
 render/site/sitetest: -
 demo:              -
 vcs:               -
@@ -57,6 +58,7 @@ only cli                      github.com/spf13/cobra
 only cli                      github.com/schollz/progressbar/v3
 only cli                      github.com/owenrumney/go-sarif/v3
 only settings                 go.yaml.in/yaml/v3
+only look,prose/markdown      golang.org/x/net
 only recall                   github.com/cespare/xxhash/v2
 only preview                  net/http
 only guide,example,vcs        os/exec

@@ -13,6 +13,7 @@ import (
 
 	"codrel/internal/finding"
 	"codrel/internal/model"
+	"codrel/internal/source"
 )
 
 // Problem is one thing that is wrong in a settings file.
@@ -123,6 +124,7 @@ func (r *reader) project(root *yaml.Node, s *Settings) {
 		"links":     func(n *yaml.Node) { r.links(n, s) },
 		"checks":    func(n *yaml.Node) { r.checks(n, &s.Checks) },
 		"write":     func(n *yaml.Node) { r.write(n, &s.Write) },
+		"look":      func(n *yaml.Node) { r.look(n, &s.Look) },
 		"site":      func(n *yaml.Node) { r.site(n, &s.Site) },
 	})
 }
@@ -219,12 +221,57 @@ func (r *reader) write(n *yaml.Node, w *Write) {
 	r.mapping(n, "write", keys{
 		"site": func(n *yaml.Node) { r.text(n, &w.Site) },
 		"keep": func(n *yaml.Node) { r.patterns(n, "keep", &w.Keep) },
+		"pages": func(n *yaml.Node) {
+			r.list(n, "pages", func(n *yaml.Node) {
+				page := ""
+				r.oneOf(n, "page", []string{"coverage", "findings"}, &page)
+				w.Pages = append(w.Pages, page)
+			})
+		},
+		"whole": func(n *yaml.Node) { r.patterns(n, "whole", &w.Whole) },
 		"source": func(n *yaml.Node) {
 			r.oneOf(n, "way to show source", []string{"full", "signatures", "none"}, &w.Source)
 		},
 	})
 	if w.Site == "" {
 		w.Site = DefaultSite
+	}
+}
+
+// look takes files and words as they are; package look says which can be used.
+func (r *reader) look(n *yaml.Node, l *Look) {
+	r.mapping(n, "look", keys{
+		"accent": func(n *yaml.Node) { r.word(n, &l.Accent) },
+		"logo":   func(n *yaml.Node) { r.wordOfPath(n, &l.Logo) },
+		"style":  func(n *yaml.Node) { r.wordOfPath(n, &l.Style) },
+		"head":   func(n *yaml.Node) { r.wordOfPath(n, &l.Head) },
+		"header": func(n *yaml.Node) { r.wordOfPath(n, &l.Header) },
+		"footer": func(n *yaml.Node) { r.wordOfPath(n, &l.Footer) },
+		"locale": func(n *yaml.Node) { r.word(n, &l.Locale) },
+		"texts":  func(n *yaml.Node) { r.texts(n, l) },
+	})
+}
+
+func (r *reader) word(n *yaml.Node, to *Word) {
+	r.text(n, &to.Text)
+	to.At = source.Position{Line: n.Line, Column: n.Column}
+}
+
+func (r *reader) wordOfPath(n *yaml.Node, to *Word) {
+	r.path(n, &to.Text)
+	to.At = source.Position{Line: n.Line, Column: n.Column}
+}
+
+func (r *reader) texts(n *yaml.Node, l *Look) {
+	if n.Kind != yaml.MappingNode {
+		r.fail(n, `"texts" takes keys with a text each, such as {overview: "At a glance"}`)
+		return
+	}
+	for i := 0; i+1 < len(n.Content); i += 2 {
+		var t Text
+		r.word(n.Content[i], &t.Key)
+		r.word(n.Content[i+1], &t.Value)
+		l.Texts = append(l.Texts, t)
 	}
 }
 

@@ -10,6 +10,7 @@ import (
 
 	"codrel/internal/finding"
 	"codrel/internal/model"
+	"codrel/internal/source"
 )
 
 // FileName is the name of the settings file at the root of a project.
@@ -35,6 +36,8 @@ type Settings struct {
 	Elsewhere []Elsewhere
 	Checks    Checks
 	Write     Write
+	Look      Look
+	File      string // where they were read from, as findings show it; "" for the defaults
 	Site      string // address that the site is served from, with "/" at the end; "" where nobody knows
 }
 
@@ -69,8 +72,31 @@ type FolderRules struct {
 type Write struct {
 	Site   string   // folder of the site, from the project's root
 	Keep   []string // patterns of files in it that are not Codrel's and stay
+	Pages  []string // pages that are written only when asked for: "findings", "coverage"
+	Whole  []string // patterns of paths of modules that also get one page with everything
 	Source string   // what source pages show: "full", "signatures", or "none" for no such pages
 }
+
+// Word is a text of the settings with its place, for findings about it.
+type Word struct {
+	Text string
+	At   source.Position
+}
+
+// Look is what the maintainer changes of the site's look.
+type Look struct {
+	Accent Word // a colour, "#rrggbb"
+	Logo   Word // an image
+	Style  Word // a file of CSS
+	Head   Word // files of HTML
+	Header Word
+	Footer Word
+	Locale Word   // the language of the pages' own words, such as "en"
+	Texts  []Text // words that replace those of the language
+}
+
+// Text is one of the pages' own words.
+type Text struct{ Key, Value Word }
 
 // Default are the settings of a project without a settings file.
 func Default() *Settings {

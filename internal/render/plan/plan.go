@@ -31,6 +31,9 @@ const (
 	GonePage  // all deprecated declarations with their advice
 	SourcePage
 	UsersPage // where the declarations of a module are used
+	WholePage // a module with all its types, to be printed
+	FindingsPage
+	CoveragePage
 )
 
 // Page is one page of the plan. Fields that its kind has no use for are empty.
@@ -42,7 +45,7 @@ type Page struct {
 	Module   *model.Module
 	Type     *model.Declaration
 	File     *model.Facts         // of a SourcePage
-	Part     int                  // of a SourcePage or UsersPage, from 0
+	Part     int                  // of a SourcePage, UsersPage or FindingsPage, from 0
 	Users    []*model.Declaration // of a UsersPage: whom it is about
 	Letter   string               // of an IndexPage; "" on the first
 	Entries  []Entry              // of an IndexPage
@@ -59,16 +62,17 @@ type Entry struct {
 
 // Plan is all pages of a site.
 type Plan struct {
-	Links     *link.Index
-	Pages     []*Page
-	Letters   []*Page // of the A to Z list, in order; more than one where it is long
-	shown     map[*model.Library][]*model.Module
-	libraries map[*model.Library]string // addresses of their pages
-	modules   map[*model.Module]*moduleView
-	Source    Source
-	files     map[*model.Facts]*sourceFile
-	byPath    map[string]*model.Facts
-	users     map[*model.Declaration]string // address of the list of users, where it is longer than a note
+	Links                    *link.Index
+	Pages                    []*Page
+	Letters                  []*Page // of the A to Z list, in order; more than one where it is long
+	shown                    map[*model.Library][]*model.Module
+	libraries                map[*model.Library]string // addresses of their pages
+	modules                  map[*model.Module]*moduleView
+	Source                   Source
+	HasFindings, HasCoverage bool // whether there are such pages
+	files                    map[*model.Facts]*sourceFile
+	byPath                   map[string]*model.Facts
+	users                    map[*model.Declaration]string // address of the list of users, where it is longer than a note
 }
 
 // moduleView is what many pages ask of one module, worked out once.
@@ -80,22 +84,34 @@ type moduleView struct {
 	groups        []Group
 	beside, below []*model.Module
 	users         string // address of the first page of users, or ""
+	whole         string // address of the page with everything, or ""
 }
 
 // Addresses of the pages that each site has once.
 const (
-	HomeAddress  = "index.html"
-	TreeAddress  = "modules.html"
-	IndexAddress = "a-z/index.html"
-	LostAddress  = "404.html"
-	GoneAddress  = "deprecated.html"
+	HomeAddress     = "index.html"
+	TreeAddress     = "modules.html"
+	IndexAddress    = "a-z/index.html"
+	LostAddress     = "404.html"
+	GoneAddress     = "deprecated.html"
+	FindingsAddress = "findings.html"
+	CoverageAddress = "coverage.html"
 )
 
 // longIndex is how many entries the A to Z list holds before each letter gets a page.
 const longIndex = 1500
 
+// Options is what the plan is told.
+type Options struct {
+	Source   Source
+	Findings int                      // how many findings get a page; negative for no such page
+	Coverage bool                     // whether there is a page of what is documented
+	Whole    func(module string) bool // of which modules, by path, there is one page with everything; may be nil
+}
+
 // New plans the pages of a linked project.
-func New(links *link.Index, source Source) *Plan {
+func New(links *link.Index, options Options) *Plan {
+	source := options.Source
 	p := &Plan{Links: links, libraries: map[*model.Library]string{}, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
 	project := links.Project
 	var users sync.WaitGroup
@@ -123,6 +139,8 @@ func New(links *link.Index, source Source) *Plan {
 	p.sources(source)
 	users.Wait()
 	p.userLists()
+	p.reports(options)
+	p.whole(options.Whole)
 	return p
 }
 

@@ -25,7 +25,7 @@ func planned(t *testing.T, files map[string]string) *plan.Plan {
 	set.Reach = model.ReachPrivate
 	s, err := build.Run(t.Context(), fsys, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project"})
 	require.NoError(t, err)
-	return plan.New(s.Links, plan.FullSource)
+	return plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: -1})
 }
 
 // addresses maps identifiers to addresses.

@@ -72,3 +72,11 @@ func (p *Plan) UsersOfModule(m *model.Module) string {
 	}
 	return ""
 }
+
+// Whole is the address of the page that holds all of a module, or "".
+func (p *Plan) Whole(m *model.Module) string {
+	if v := p.modules[m]; v != nil {
+		return v.whole
+	}
+	return ""
+}

@@ -82,7 +82,7 @@ func (w *contentsWriter) library(lib *model.Library) {
 		w.raw("</li>")
 	}
 	if len(modules) > mostContents {
-		w.raw(`<li><a href="` + escape(w.v.to(plan.TreeAddress)) + `">all ` + counted(len(modules), "module") + "</a></li>")
+		w.raw(`<li><a href="` + escape(w.v.to(plan.TreeAddress)) + `">` + escape(w.v.say("all-of", "count", w.v.count(len(modules), "module"))) + "</a></li>")
 	}
 	w.raw("</ul>")
 }

@@ -19,6 +19,8 @@ type piece struct {
 	Href string
 	Name bool // a name of the code
 	Gone bool // names something deprecated
+	// Foreign is text that no translation may touch, and no name to be set as one.
+	Foreign bool
 }
 
 type sentence []piece
@@ -26,30 +28,60 @@ type sentence []piece
 // mostNames is how many names a sentence lists; the rest is counted.
 const mostNames = 12
 
-// names writes "A, B and C" with links.
-func (v view) names(start string, list []*model.Declaration) sentence {
+// filled is what stands in one of the braces of a text.
+type filled struct {
+	slot   string
+	pieces sentence
+}
+
+func slot(name string, pieces ...piece) filled { return filled{name, pieces} }
+
+// sentenceOf says the text of a key with pieces in its braces.
+func (v view) sentenceOf(key string, with ...filled) sentence {
+	var out sentence
+	for _, part := range v.look().Texts.Parts(key) {
+		if part.Slot == "" {
+			out = append(out, piece{Text: part.Words})
+			continue
+		}
+		for _, f := range with {
+			if f.slot == part.Slot {
+				out = append(out, f.pieces...)
+			}
+		}
+	}
+	return out
+}
+
+// names says the text of a key with "A, B and C" in it, each a link; nil for no names.
+func (v view) names(key string, list []*model.Declaration) sentence {
 	if len(list) == 0 {
 		return nil
 	}
-	s := sentence{{Text: start + " "}}
 	shown := list
 	if len(shown) > mostNames {
 		shown = shown[:mostNames-1]
 	}
+	var s sentence
 	for i, d := range shown {
-		switch {
-		case i == 0:
-		case i == len(list)-1:
-			s = append(s, piece{Text: " and "})
-		default:
-			s = append(s, piece{Text: ", "})
-		}
+		s = v.join(s, i, len(list))
 		s = append(s, piece{Text: v.nameFromHere(d), Href: v.toDeclaration(d), Name: true, Gone: d.Deprecated()})
 	}
 	if more := len(list) - len(shown); more > 0 {
-		s = append(s, piece{Text: " and " + strconv.Itoa(more) + " more"})
+		s = append(s, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
 	}
-	return append(s, piece{Text: "."})
+	return v.sentenceOf(key, filled{"names", s})
+}
+
+// join puts what stands before the i-th of n things in a row.
+func (v view) join(s sentence, i, n int) sentence {
+	switch i {
+	case 0:
+		return s
+	case n - 1:
+		return append(s, piece{Text: v.say("and")})
+	}
+	return append(s, piece{Text: v.say("comma")})
 }
 
 // nameFromHere is a declaration's path, with its module's name before it where
@@ -72,19 +104,16 @@ func moduleName(m *model.Module) string {
 func (v view) notes(d *model.Declaration) []sentence {
 	out := v.written(d)
 	if d.Generated() {
-		out = append(out, sentence{{Text: "Generated code."}})
+		out = append(out, sentence{{Text: v.say("generated")}})
 	}
 	if d.Visibility != model.Public {
-		out = append(out, sentence{{Text: visibilityWords[d.Visibility]}})
+		out = append(out, sentence{{Text: v.say(visibilityKeys[d.Visibility])}})
 	}
 	return append(out, v.usedBy(d)...)
 }
 
-var visibilityWords = map[model.Visibility]string{
-	model.Protected:   "For derived types only.",
-	model.Internal:    "Internal: for use within the library.",
-	model.PackageWide: "For use within its package only.",
-	model.Private:     "Private.",
+var visibilityKeys = map[model.Visibility]string{
+	model.Protected: "protected", model.Internal: "internal", model.PackageWide: "package-wide", model.Private: "private",
 }
 
 // mostPlaces is how many places of a declaration the margin lists.
@@ -98,15 +127,17 @@ func (v view) written(d *model.Declaration) []sentence {
 		shown = shown[:mostPlaces]
 	}
 	for _, o := range shown {
-		s := sentence{{Text: "Written in "}, {Text: path.Base(o.File.Path), Href: v.sourceAddress(o.File, int(o.Line)), Name: true}}
-		s = append(s, piece{Text: ", line " + strconv.Itoa(int(o.Line))})
-		if c := conditions(o.File); c != "" {
-			s = append(s, piece{Text: ", for "}, piece{Text: c, Name: true})
+		key := "written"
+		if len(o.File.Conditions) > 0 {
+			key = "written-for"
 		}
-		out = append(out, append(s, piece{Text: "."}))
+		out = append(out, v.sentenceOf(key,
+			slot("file", piece{Text: path.Base(o.File.Path), Href: v.sourceAddress(o.File, int(o.Line)), Name: true}),
+			slot("line", piece{Text: strconv.Itoa(int(o.Line))}),
+			slot("conditions", piece{Text: conditions(o.File), Name: true})))
 	}
 	if more := len(d.Occurrences) - len(shown); more > 0 {
-		out = append(out, sentence{{Text: "And in " + strconv.Itoa(more) + " more files for other systems."}})
+		out = append(out, sentence{{Text: v.say("more-places", "n", strconv.Itoa(more))}})
 	}
 	return out
 }
@@ -118,12 +149,12 @@ func (v view) relations(d *model.Declaration) []sentence {
 	r := v.plan.Links.Relations(d)
 	var out []sentence
 	for _, s := range []sentence{
-		v.names("Fulfils", r.Implements),
-		v.names("Implemented by", r.ImplementedBy),
-		v.names("Embeds", r.Embeds),
-		v.names("Embedded in", r.EmbeddedIn),
-		v.names("Taken by", r.TakenBy),
-		v.names("Returned by", without(r.ReturnedBy, v.plan.Makers(d))),
+		v.names("fulfils", r.Implements),
+		v.names("implemented", r.ImplementedBy),
+		v.names("embeds", r.Embeds),
+		v.names("embedded", r.EmbeddedIn),
+		v.names("taken", r.TakenBy),
+		v.names("returned", without(r.ReturnedBy, v.plan.Makers(d))),
 	} {
 		if s != nil {
 			out = append(out, s)
@@ -141,36 +172,29 @@ func (v view) moduleNotes(m *model.Module) []sentence {
 	var out []sentence
 	switch {
 	case m.Name == "main":
-		out = append(out, sentence{{Text: "A program."}})
+		out = append(out, sentence{{Text: v.say("a-program")}})
 	case m.Internal:
-		out = append(out, sentence{{Text: "Internal: for use within the library."}})
+		out = append(out, sentence{{Text: v.say("internal")}})
 	}
-	files := sentence{{Text: counted(len(m.Files), "file") + ": "}}
+	var files sentence
 	shown := m.Files
 	if len(shown) > mostNames {
 		shown = shown[:mostNames-1]
 	}
 	for i, f := range shown {
 		if i > 0 {
-			files = append(files, piece{Text: ", "})
+			files = append(files, piece{Text: v.say("comma")})
 		}
 		files = append(files, piece{Text: path.Base(f.Path), Href: v.sourceAddress(f, 1), Name: true})
 	}
 	if more := len(m.Files) - len(shown); more > 0 {
-		files = append(files, piece{Text: " and " + strconv.Itoa(more) + " more"})
+		files = append(files, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
 	}
-	out = append(out, append(files, piece{Text: "."}))
+	out = append(out, v.sentenceOf("files", slot("count", piece{Text: v.count(len(m.Files), "file")}), filled{"files", files}))
 	if list := v.plan.UsersOfModule(m); list != "" {
-		out = append(out, sentence{{Text: "Who uses it", Href: v.to(list)}, {Text: ", name by name."}})
+		out = append(out, v.sentenceOf("who-uses-link", slot("who-uses", piece{Text: v.say("who-uses-it"), Href: v.to(list)})))
 	}
 	return out
-}
-
-func counted(n int, what string) string {
-	if n == 1 {
-		return "1 " + what
-	}
-	return strconv.Itoa(n) + " " + what + "s"
 }
 
 // crumb is one step of the way from the landing page to this one.
@@ -197,8 +221,8 @@ func (v view) crumbs() []crumb {
 		if !v.plan.Links.ModuleInReach(p.Module) {
 			out[len(out)-2].Href = ""
 		}
-	case plan.TreePage, plan.IndexPage, plan.LostPage, plan.GonePage, plan.UsersPage:
-		out = append(out, crumb{Text: p.Title})
+	case plan.TreePage, plan.IndexPage, plan.LostPage, plan.GonePage, plan.UsersPage, plan.FindingsPage, plan.CoveragePage:
+		out = append(out, crumb{Text: v.pageTitle()})
 	}
 	out[len(out)-1].Href = ""
 	return out

@@ -38,7 +38,7 @@ func entries(t *testing.T, files fstest.MapFS, set *settings.Settings) []search.
 	t.Helper()
 	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project"})
 	require.NoError(t, err)
-	return plan.New(s.Links, plan.FullSource).SearchEntries()
+	return plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: -1}).SearchEntries()
 }
 
 const mostHits = 30
@@ -116,11 +116,11 @@ func TestShards(t *testing.T) {
 	for _, p := range m.Paths() {
 		if strings.HasPrefix(p, "search/k-") {
 			shards++
-			assert.Less(t, len(m.Get(p)), 40<<10, p)
+			assert.Less(t, len(m.Get(p)), 36<<10, p)
 		}
 	}
 	assert.Greater(t, shards, 30)
-	script := len(m.Get("assets/codrel.js")) + len(m.Get("search/index.js")) + 40<<10
+	script := len(m.Get("assets/codrel.js")) + len(m.Get("search/index.js")) + 36<<10
 	assert.Less(t, script, 60<<10, "first load with one shard")
 
 	ctx := browser(t)

@@ -22,7 +22,7 @@ import (
 // lead further.
 
 const (
-	largestShard = 30 << 10 // bytes of a leaf, about
+	largestShard = 26 << 10 // bytes of a leaf, about
 	bestOfNode   = 60       // entries of an inner node
 	smallChild   = 2 << 10  // bytes of a child that has no shard of its own
 	deepestNode  = 24       // letters

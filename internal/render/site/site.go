@@ -16,6 +16,7 @@ import (
 	"sync/atomic"
 
 	"codrel/internal/lang"
+	"codrel/internal/look"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 	"codrel/internal/prose/markdown"
@@ -29,6 +30,8 @@ var assets embed.FS
 // Options is what the site is told.
 type Options struct {
 	FrontEnds map[string]lang.FrontEnd // by language
+	Look      *look.Look               // nil for the plain one
+	Report    *Report                  // for the pages that show it; nil where there are none
 	Source    string                   // address of a source line, with {path} and {line}; "" for none
 	Base      string                   // address that the site is served from, with "/" at the end; "" where nobody knows
 	Files     fs.FS                    // of the project, for local images of the landing page
@@ -46,6 +49,9 @@ type Site struct {
 
 // New prepares the rendering of a plan.
 func New(p *plan.Plan, options Options) *Site {
+	if options.Look == nil {
+		options.Look = look.Plain()
+	}
 	s := &Site{plan: p, options: options, images: map[string]string{}}
 	s.readHome()
 	return s
@@ -154,6 +160,9 @@ func (s *Site) copyFiles(to sink.Sink) error {
 		return to.Put(p, data)
 	})
 	if err != nil {
+		return err
+	}
+	if err := s.writeLook(to); err != nil {
 		return err
 	}
 	for file, address := range s.images {

@@ -33,7 +33,7 @@ func rendered(t *testing.T, files fs.FS, set *settings.Settings, workers int) *s
 	require.NoError(t, err)
 	var out sink.Memory
 	options := site.Options{FrontEnds: s.FrontEnds, Source: set.Source, Files: files, Workers: workers}
-	require.NoError(t, site.New(plan.New(s.Links, how), options).Write(t.Context(), &out))
+	require.NoError(t, site.New(plan.New(s.Links, plan.Options{Source: how, Findings: -1}), options).Write(t.Context(), &out))
 	return &out
 }
 
@@ -209,7 +209,7 @@ func TestWhereTheSiteIsServed(t *testing.T) {
 	require.NoError(t, err)
 	var m sink.Memory
 	options := site.Options{FrontEnds: s.FrontEnds, Base: "https://tidebook.example/docs/", Workers: 1}
-	require.NoError(t, site.New(plan.New(s.Links, plan.FullSource), options).Write(t.Context(), &m))
+	require.NoError(t, site.New(plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: -1}), options).Write(t.Context(), &m))
 	quay := page(t, &m, "berth/Quay.html")
 	assert.Contains(t, quay, `<link rel="canonical" href="https://tidebook.example/docs/reference/engine/tidebook.example/engine/berth/Quay.html">`)
 	assert.Contains(t, quay, `<meta name="description" content="Quay is a berth along a wall.">`)
@@ -255,7 +255,7 @@ func TestCancelled(t *testing.T) {
 	require.NoError(t, err)
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	err = site.New(plan.New(s.Links, plan.FullSource), site.Options{FrontEnds: s.FrontEnds, Workers: 2}).Write(ctx, &sink.Memory{})
+	err = site.New(plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: -1}), site.Options{FrontEnds: s.FrontEnds, Workers: 2}).Write(ctx, &sink.Memory{})
 	assert.ErrorIs(t, err, context.Canceled)
 	_, err = build.Run(ctx, files, build.Options{Settings: set, FrontEnds: languages.All})
 	assert.ErrorIs(t, err, context.Canceled)
@@ -270,6 +270,6 @@ func BenchmarkWrite(b *testing.B) {
 	require.NoError(b, err)
 	b.SetBytes(s.Stats.Bytes)
 	for b.Loop() {
-		require.NoError(b, site.New(plan.New(s.Links, plan.FullSource), site.Options{FrontEnds: s.FrontEnds, Workers: 1}).Write(b.Context(), &sink.Memory{}))
+		require.NoError(b, site.New(plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: -1}), site.Options{FrontEnds: s.FrontEnds, Workers: 1}).Write(b.Context(), &sink.Memory{}))
 	}
 }

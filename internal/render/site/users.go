@@ -17,22 +17,23 @@ import (
 // sourceNote says what a source page belongs to and where else it can be read.
 func (v view) sourceNote() sentence {
 	f, m := v.page.File, v.page.Module
-	s := sentence{{Text: "Part of "}, {Text: m.Path, Name: true}}
+	module := piece{Text: m.Path, Name: true}
 	if v.plan.Links.ModuleInReach(m) {
-		s[1].Href = v.to(v.plan.Module(m))
+		module.Href = v.to(v.plan.Module(m))
 	}
-	if c := conditions(f); c != "" {
-		s = append(s, piece{Text: ", for "}, piece{Text: c, Name: true})
+	key := "part-of"
+	if len(f.Conditions) > 0 {
+		key = "part-of-for"
 	}
+	s := v.sentenceOf(key, slot("module", module), slot("conditions", piece{Text: conditions(f), Name: true}))
 	if f.Generated {
-		s = append(s, piece{Text: ", generated"})
+		s = append(s, piece{Text: v.say("is-generated")})
 	}
-	s = append(s, piece{Text: "."})
 	if v.plan.Source == plan.Signatures {
-		s = append(s, piece{Text: " The bodies of functions are left out."})
+		s = append(s, piece{Text: v.say("bodies-gone")})
 	}
 	if address := v.forgeAddress(f.Path, 1); address != "" {
-		s = append(s, piece{Text: " Its home is "}, piece{Text: f.Path, Href: address, Name: true}, piece{Text: "."})
+		s = append(s, v.sentenceOf("its-home", slot("file", piece{Text: f.Path, Href: address, Name: true}))...)
 	}
 	return s
 }
@@ -45,9 +46,9 @@ func (v view) extent(from, to int) string {
 		all--
 	}
 	if len(v.plan.SourceParts(f)) == 1 {
-		return counted(all, "line")
+		return v.count(all, "line")
 	}
-	return "lines " + strconv.Itoa(from) + " to " + strconv.Itoa(min(to, all)) + " of " + strconv.Itoa(all)
+	return v.say("lines-of", "from", strconv.Itoa(from), "to", strconv.Itoa(min(to, all)), "all", strconv.Itoa(all))
 }
 
 // mostFiles is how many neighbours of a file the contents list.
@@ -73,18 +74,17 @@ func (v view) usedBy(d *model.Declaration) []sentence {
 		return nil
 	}
 	if list != "" {
-		return []sentence{{{Text: "Used on "}, {Text: v.usersCount(u), Href: v.to(list)}, {Text: "."}}}
+		return []sentence{v.sentenceOf("used-on", slot("count", piece{Text: v.usersCount(u), Href: v.to(list)}))}
 	}
 	var out []sentence
 	for _, f := range u.Files {
-		s := append(sentence{{Text: "Used in "}}, v.usedIn(f)...)
-		out = append(out, append(s, piece{Text: "."}))
+		out = append(out, v.sentenceOf("used-in", filled{"place", v.usedIn(f)}))
 	}
 	return out
 }
 
 func (v view) usersCount(u *link.UsersOf) string {
-	return counted(u.Lines, "line") + " of " + counted(u.Count, "file")
+	return v.say("lines-files", "lines", v.count(u.Lines, "line"), "files", v.count(u.Count, "file"))
 }
 
 // usedIn writes "plan.go, lines 12, 14 and 3 more", with a link for each line.
@@ -93,24 +93,19 @@ func (v view) usedIn(u link.UsedIn) sentence {
 	if u.Module != v.page.Module {
 		name = u.File.Path
 	}
-	s := sentence{{Text: name, Name: true}, {Text: ", line "}}
-	if u.Count > 1 {
-		s[1].Text = ", lines "
-	}
+	var lines sentence
 	for i, line := range u.Lines {
-		switch {
-		case i == 0:
-		case i == u.Count-1:
-			s = append(s, piece{Text: " and "})
-		default:
-			s = append(s, piece{Text: ", "})
-		}
-		s = append(s, piece{Text: strconv.Itoa(int(line)), Href: v.to(v.plan.SourceLine(u.File, int(line)))})
+		lines = v.join(lines, i, u.Count)
+		lines = append(lines, piece{Text: strconv.Itoa(int(line)), Href: v.to(v.plan.SourceLine(u.File, int(line)))})
 	}
 	if more := u.Count - len(u.Lines); more > 0 {
-		s = append(s, piece{Text: " and " + strconv.Itoa(more) + " more"})
+		lines = append(lines, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
 	}
-	return s
+	key := "in-line"
+	if u.Count > 1 {
+		key = "in-lines"
+	}
+	return v.sentenceOf(key, slot("file", piece{Text: name, Name: true}), filled{"lines", lines})
 }
 
 // userLines writes the list of a page of users. There are as many links as on
@@ -120,7 +115,7 @@ func (v view) userLines(_ context.Context, to io.Writer) error {
 	for _, d := range v.page.Users {
 		u, _ := v.plan.Users(d)
 		b.WriteString(`<dt id="` + escape(d.Path()) + `"><a href="` + escape(v.toDeclaration(d)) + `"><code translate="no">` + breakable(d.Path()) +
-			`</code></a> <span class="kind">` + escape(kindWords(d)+", "+v.usersCount(u)) + "</span></dt>\n")
+			`</code></a> <span class="kind">` + escape(v.kindWords(d)+", "+v.usersCount(u)) + "</span></dt>\n")
 		for _, f := range u.Files {
 			b.WriteString("<dd>")
 			for _, p := range v.usedIn(f) {
@@ -129,7 +124,7 @@ func (v view) userLines(_ context.Context, to io.Writer) error {
 			b.WriteString("</dd>\n")
 		}
 		if more := u.Count - len(u.Files); more > 0 {
-			b.WriteString("<dd>and in " + counted(more, "more file") + "</dd>\n")
+			b.WriteString("<dd>" + escape(v.say("and-in", "files", v.count(more, "more-file"))) + "</dd>\n")
 		}
 	}
 	_, err := io.WriteString(to, b.String())
@@ -140,6 +135,8 @@ func writePiece(b *strings.Builder, p piece) {
 	text := escape(p.Text)
 	if p.Name {
 		text = `<code translate="no">` + breakable(p.Text) + "</code>"
+	} else if p.Foreign {
+		text = `<span translate="no">` + text + "</span>"
 	}
 	if p.Href != "" {
 		text = `<a href="` + escape(p.Href) + `">` + text + "</a>"

@@ -29,8 +29,12 @@ func (s *Site) Page(page *plan.Page) templ.Component {
 		return v.frame(v.homePage())
 	case plan.LibraryPage:
 		return v.frame(v.libraryPage())
-	case plan.ModulePage:
+	case plan.ModulePage, plan.WholePage:
 		return v.frame(v.modulePage())
+	case plan.FindingsPage:
+		return v.frame(v.findingsPage())
+	case plan.CoveragePage:
+		return v.frame(v.coveragePage())
 	case plan.TypePage:
 		return v.frame(v.typePage())
 	case plan.TreePage:
@@ -96,7 +100,18 @@ func (v view) description() string {
 	return ""
 }
 
-func (v view) toDeclaration(d *model.Declaration) string { return v.to(v.plan.Declaration(d)) }
+func (v view) toDeclaration(d *model.Declaration) string {
+	if v.onWhole(d) {
+		return "#" + d.Path()
+	}
+	return v.to(v.plan.Declaration(d))
+}
+
+// onWhole reports whether a declaration stands on the page being drawn because
+// all of its module does.
+func (v view) onWhole(d *model.Declaration) bool {
+	return v.page.Kind == plan.WholePage && d.Module == v.page.Module
+}
 
 func (v view) url(address string) templ.SafeURL { return templ.SafeURL(address) }
 
@@ -107,9 +122,9 @@ func (v view) title() string {
 	case plan.HomePage:
 		return v.home.title
 	case plan.TypePage, plan.UsersPage:
-		return v.page.Title + " · " + v.page.Module.Path + " · " + name
+		return v.pageTitle() + " · " + v.page.Module.Path + " · " + name
 	}
-	return v.page.Title + " · " + name
+	return v.pageTitle() + " · " + name
 }
 
 // href is where a target leads from this page, or "" where it has no page.

@@ -3,6 +3,7 @@ package site
 import (
 	"strings"
 
+	"codrel/internal/look"
 	"codrel/internal/model"
 	"codrel/internal/render/plan"
 )
@@ -21,20 +22,69 @@ func languageName(language string) string {
 	return language
 }
 
+// look is how the maintainer wants the pages.
+func (v view) look() *look.Look { return v.options.Look }
+
+func (v view) say(key string, pairs ...string) string { return v.look().Texts.Say(key, pairs...) }
+
+func (v view) count(n int, thing string) string { return v.look().Texts.Count(n, thing) }
+
 // kindWords say what a declaration is, "deprecated" included: a heading must
 // read well without colours and lines.
-func kindWords(d *model.Declaration) string {
+func (v view) kindWords(d *model.Declaration) string {
 	if d.Deprecated() {
-		return d.Kind().String() + ", deprecated"
+		return d.Kind().String() + ", " + v.say("deprecated")
 	}
 	return d.Kind().String()
 }
 
-func moduleKind(m *model.Module) string {
+func (v view) moduleKind(m *model.Module) string {
 	if m.Name == "main" {
-		return "program"
+		return v.say("program")
 	}
-	return "package"
+	return v.say("package")
+}
+
+// groupTitle is the heading of a group: the maintainer's own words, or ours.
+func (v view) groupTitle(g plan.Group) string {
+	if g.Named {
+		return g.Title
+	}
+	return v.say(g.Title)
+}
+
+// placeOf says what a declaration is and where, for lists of names.
+func (v view) placeOf(d *model.Declaration) sentence {
+	key := "kind-in"
+	if d.Scope != "" {
+		key = "kind-of-in"
+	}
+	return v.sentenceOf(key, slot("kind", piece{Text: v.kindWords(d)}),
+		slot("scope", piece{Text: d.Scope, Foreign: true}), slot("module", piece{Text: shortPath(d.Module), Foreign: true}))
+}
+
+// pageTitle is the heading of a page that is about no declaration.
+func (v view) pageTitle() string {
+	switch v.page.Kind {
+	case plan.TreePage:
+		return v.say("all-modules")
+	case plan.GonePage:
+		return v.say("gone-title")
+	case plan.LostPage:
+		return v.say("lost-title")
+	case plan.FindingsPage:
+		return v.say("findings")
+	case plan.CoveragePage:
+		return v.say("coverage")
+	case plan.UsersPage:
+		return v.say("users-title", "module", v.page.Module.Last())
+	case plan.IndexPage:
+		if v.page.Letter != "" {
+			return v.say("a-z-letter", "letter", v.page.Letter)
+		}
+		return v.say("a-z")
+	}
+	return v.page.Title
 }
 
 // libraryName is the library that the page belongs to, or "".
@@ -68,6 +118,8 @@ func entriesByLetter(list []plan.Entry) [][]plan.Entry {
 	return out
 }
 
+func anchorOf(d *model.Declaration) string { return plan.Anchor(d) }
+
 // memberName is a declaration's name within its page.
 func memberName(d *model.Declaration) string {
 	if _, below, ok := strings.Cut(d.Path(), "."); ok {
@@ -78,7 +130,7 @@ func memberName(d *model.Declaration) string {
 
 // permalink is the declaration's address from its own page.
 func (v view) permalink(d *model.Declaration) string {
-	if anchor := plan.Anchor(d); anchor != "" && v.plan.PageOf(d) == v.page.Address {
+	if anchor := anchorOf(d); anchor != "" && v.plan.PageOf(d) == v.page.Address {
 		return "#" + anchor
 	}
 	return v.toDeclaration(d)

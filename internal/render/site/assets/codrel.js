@@ -10,6 +10,19 @@
     set: function (key, value) { try { localStorage.setItem("codrel-" + key, value); } catch (e) { /* a page on disk may not keep anything */ } }
   };
 
+  /* What is said, unless the site has texts of its own */
+  var texts = {
+    "find": "Find a name", "found": "What was found", "slash": "the key / leads here", "scheme": "Scheme: {scheme}", "auto": "auto", "light": "light", "dark": "dark",
+    "deprecated": "deprecated", "in-module": "in {module}", "not-loaded": "The search data cannot be loaded; the A to Z list holds every name.",
+    "not-found": "Nothing is found for “{query}” among {n} names.", "nearest": "Nearest: {names}.", "name.one": "1 name", "name.many": "{n} names",
+    "copy": "Copy", "copied": "Copied", "copy-marked": "Marked: copy it with the keyboard"
+  };
+  function say(key, values) {
+    var text = (window.codrelTexts || texts)[key];
+    Object.keys(values || {}).forEach(function (name) { text = text.split("{" + name + "}").join(values[name]); });
+    return text;
+  }
+
   /* The scheme */
   var schemes = ["auto", "light", "dark"], page = document.documentElement;
   function scheme() { var s = store.get("scheme"); return schemes.indexOf(s) < 0 ? "auto" : s; }
@@ -236,23 +249,56 @@
     var here = document.querySelector(".contents [aria-current]"), nav = here && here.closest("nav");
     if (nav && nav.scrollHeight > nav.clientHeight) { nav.scrollTop += here.getBoundingClientRect().top - nav.getBoundingClientRect().top - nav.clientHeight / 3; }
   }
+  // A copied example has neither the prompts nor the output of a session in a shell.
+  function withoutPrompts(text) {
+    var lines = text.replace(/\n$/, "").split("\n"), prompt = /^(\$|>>>|\.\.\.) ?/;
+    if (!prompt.test(lines[0]) || lines[0].indexOf("...") === 0) { return lines.join("\n") + "\n"; }
+    return lines.filter(function (l) { return prompt.test(l); }).map(function (l) { return l.replace(prompt, ""); }).join("\n") + "\n";
+  }
+  function copyButtons() {
+    Array.prototype.forEach.call(document.querySelectorAll(".prose pre, pre.bring"), function (pre) {
+      var button = make("button", { type: "button", "class": "copy" }, say("copy")), holder = make("div", { "class": "copied" });
+      pre.parentNode.insertBefore(holder, pre);
+      holder.appendChild(pre);
+      holder.appendChild(button);
+      function mark() { // where the clipboard is blocked, the reader copies what is marked
+        getSelection().selectAllChildren(pre);
+        button.textContent = say("copy-marked");
+      }
+      button.addEventListener("click", function () {
+        if (!navigator.clipboard) { mark(); return; }
+        navigator.clipboard.writeText(withoutPrompts(pre.textContent)).then(function () { button.textContent = say("copied"); }, mark);
+      });
+    });
+  }
+  // A click on a line's number gives the line's address.
+  function lineNumbers() {
+    var code = document.querySelector("ol.code");
+    if (!code) { return; }
+    code.addEventListener("click", function (event) {
+      var line = event.target;
+      if (line.tagName === "LI" && event.clientX - line.getBoundingClientRect().left < parseFloat(getComputedStyle(line).paddingLeft)) { location.hash = line.id; }
+    });
+  }
   function start() {
     showPlace();
+    copyButtons();
+    lineNumbers();
     var head = document.querySelector(".head");
     var button = make("button", { type: "button", "class": "scheme" });
-    function label() { button.textContent = "Scheme: " + scheme(); }
+    function label() { button.textContent = say("scheme", { scheme: say(scheme()) }); }
     button.addEventListener("click", function () {
       var s = schemes[(schemes.indexOf(scheme()) + 1) % schemes.length];
       store.set("scheme", s); applyScheme(s); label();
     });
     label();
     var box = make("div", { "class": "search", role: "search" });
-    var field = make("input", { type: "search", id: "codrel-field", placeholder: "Find a name", "aria-label": "Find a name", role: "combobox", "aria-expanded": "false", "aria-controls": "codrel-hits", "aria-autocomplete": "list", autocomplete: "off", spellcheck: "false" });
-    var panel = make("div", { "class": "hits", hidden: "" }), list = make("ul", { id: "codrel-hits", role: "listbox", "aria-label": "What was found" });
+    var field = make("input", { type: "search", id: "codrel-field", placeholder: say("find"), "aria-label": say("find"), role: "combobox", "aria-expanded": "false", "aria-controls": "codrel-hits", "aria-autocomplete": "list", autocomplete: "off", spellcheck: "false" });
+    var panel = make("div", { "class": "hits", hidden: "" }), list = make("ul", { id: "codrel-hits", role: "listbox", "aria-label": say("found") });
     var status = make("p", { "class": "status", role: "status" }), keys = make("label", { "class": "keys" }), slash = make("input", { type: "checkbox" });
     slash.checked = store.get("slash") !== "off";
     slash.addEventListener("change", function () { store.set("slash", slash.checked ? "on" : "off"); });
-    keys.appendChild(slash); keys.appendChild(document.createTextNode(" the key / leads here"));
+    keys.appendChild(slash); keys.appendChild(document.createTextNode(" " + say("slash")));
     panel.appendChild(status); panel.appendChild(list); panel.appendChild(keys);
     box.appendChild(field); box.appendChild(panel);
     head.appendChild(box); head.appendChild(button);
@@ -273,16 +319,16 @@
         a.appendChild(marked(e.name, q));
         if (e.deprecated) { a.className = "name gone"; }
         li.appendChild(a);
-        li.appendChild(make("span", { "class": "place" }, " " + e.kind + (e.deprecated ? ", deprecated," : "") + (e.kind === "module" ? " " : " in ") + e.module));
+        li.appendChild(make("span", { "class": "place" }, " " + e.kind + (e.deprecated ? ", " + say("deprecated") + "," : "") + " " + (e.kind === "module" ? e.module : say("in-module", { module: e.module }))));
         if (e.summary) { li.appendChild(make("span", { "class": "summary" }, e.summary)); }
         li.addEventListener("mouseup", function (event) {
           if (event.button === 1 || event.ctrlKey || event.metaKey) { window.open(e.address, "_blank", "noopener"); } else if (event.button === 0) { location.href = e.address; }
         });
         list.appendChild(li);
       });
-      status.textContent = found === null ? "The search data cannot be loaded; the A to Z list holds every name." :
-        hits.length === 0 ? "Nothing is found for “" + text + "” among " + index.names + " names." + (near.length ? " Nearest: " + near.join(", ") + "." : "") :
-        hits.length === 1 ? "1 name" : hits.length + " names";
+      status.textContent = found === null ? say("not-loaded") :
+        hits.length === 0 ? say("not-found", { query: text, n: index.names }) + (near.length ? " " + say("nearest", { names: near.join(", ") }) : "") :
+        hits.length === 1 ? say("name.one") : say("name.many", { n: hits.length });
       choose(-1);
       panel.hidden = false;
       field.setAttribute("aria-expanded", "true");

@@ -1,0 +1,4 @@
+package look
+
+// Slots is open to tests.
+var Slots = slots
