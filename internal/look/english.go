@@ -57,6 +57,7 @@ var english = Texts{
 	"nothing-in-reach": "Nothing that this module declares is in reach.",
 	"overview":         "Overview",
 	"crowd":            "{all} stand below, a line each.",
+	"lines-from":       "with signatures, from {name} on",
 	"gone-mark":        "Deprecated.",
 	"makers":           "Ways to make it",
 	"relations":        "How it relates",

@@ -52,6 +52,7 @@ var german = Texts{
 	"nothing-in-reach": "Nichts, was dieses Modul vereinbart, ist sichtbar.",
 	"overview":         "Überblick",
 	"crowd":            "{all} stehen unten, je eine Zeile.",
+	"lines-from":       "mit Signaturen, ab {name}",
 	"gone-mark":        "Überholt.",
 	"makers":           "So entsteht es",
 	"relations":        "Wozu es gehört",

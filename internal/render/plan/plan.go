@@ -7,6 +7,7 @@ package plan
 import (
 	"cmp"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"unicode"
@@ -30,8 +31,10 @@ const (
 	LostPage  // what a server shows where there is no page
 	GonePage  // all deprecated declarations with their advice
 	SourcePage
-	UsersPage // where the declarations of a module are used
-	WholePage // a module with all its types, to be printed
+	UsersPage   // where the declarations of a module are used
+	NamesPage   // names of a module, a line each, where its own page has no room for them
+	WholePage   // a module with all its types, to be printed
+	RelatedPage // all that a type has to do with, where its own page has no room for it
 	FindingsPage
 	CoveragePage
 )
@@ -46,7 +49,7 @@ type Page struct {
 	Type     *model.Declaration
 	File     *model.Facts         // of a SourcePage
 	Part     int                  // of a SourcePage, UsersPage or FindingsPage, from 0
-	Users    []*model.Declaration // of a UsersPage: whom it is about
+	Names    []*model.Declaration // of a UsersPage or NamesPage: whom it is about
 	Letter   string               // of an IndexPage; "" on the first
 	Entries  []Entry              // of an IndexPage
 	Previous *Page                // in reading order, within the reference
@@ -69,8 +72,10 @@ type Plan struct {
 	libraries                map[*model.Library]string // addresses of their pages
 	modules                  map[*model.Module]*moduleView
 	Source                   Source
-	HasFindings, HasCoverage bool // whether there are such pages
+	HasFindings, HasCoverage bool                          // whether there are such pages
+	lines                    map[*model.Declaration]string // where names are shown that have no room on their module's page
 	files                    map[*model.Facts]*sourceFile
+	aside                    []*Page // pages that stand behind those of the reference
 	byPath                   map[string]*model.Facts
 	users                    map[*model.Declaration]string // address of the list of users, where it is longer than a note
 }
@@ -109,10 +114,13 @@ type Options struct {
 	Whole    func(module string) bool // of which modules, by path, there is one page with everything; may be nil
 }
 
+// fullIndex is how many entries a page of the A to Z list has at most.
+const fullIndex = 4000
+
 // New plans the pages of a linked project.
 func New(links *link.Index, options Options) *Plan {
 	source := options.Source
-	p := &Plan{Links: links, libraries: map[*model.Library]string{}, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
+	p := &Plan{Links: links, lines: map[*model.Declaration]string{}, libraries: map[*model.Library]string{}, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
 	project := links.Project
 	var users sync.WaitGroup
 	if source == FullSource {
@@ -139,6 +147,7 @@ func New(links *link.Index, options Options) *Plan {
 	p.sources(source)
 	users.Wait()
 	p.userLists()
+	p.Pages = append(p.Pages, p.aside...)
 	p.reports(options)
 	p.whole(options.Whole)
 	return p
@@ -170,10 +179,14 @@ func (p *Plan) look(lib *model.Library) {
 }
 
 func (p *Plan) module(m *model.Module) {
+	p.crowds(m.Library, m)
 	p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
 	for _, d := range p.Top(m) {
 		if d.Kind().IsType() {
 			p.add(&Page{Kind: TypePage, Address: PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
+			if p.crowded(d) {
+				p.aside = append(p.aside, &Page{Kind: RelatedPage, Address: Related(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
+			}
 		}
 	}
 }
@@ -277,8 +290,13 @@ func (p *Plan) index() {
 	for _, e := range entries {
 		letter := Letter(e.Name)
 		last := p.Letters[len(p.Letters)-1]
-		if last.Letter != letter {
+		switch {
+		case last.Letter != letter:
 			last = p.add(&Page{Kind: IndexPage, Address: "a-z/" + letterFile(letter) + ".html", Title: "A to Z: " + letter, Letter: letter})
+			p.Letters = append(p.Letters, last)
+		case len(last.Entries) == fullIndex:
+			part := last.Part + 1
+			last = p.add(&Page{Kind: IndexPage, Address: "a-z/" + letterFile(letter) + "-" + strconv.Itoa(part+1) + ".html", Title: "A to Z: " + letter, Letter: letter, Part: part})
 			p.Letters = append(p.Letters, last)
 		}
 		last.Entries = append(last.Entries, e)

@@ -44,7 +44,7 @@ func (p *Plan) userList(lib *model.Library, m *model.Module) {
 			parts++
 			room = longUsers
 		}
-		page.Users = append(page.Users, d)
+		page.Names = append(page.Names, d)
 		p.users[d] = page.Address + "#" + d.Path()
 		for _, f := range u.Files {
 			room -= len(f.Lines)

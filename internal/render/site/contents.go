@@ -4,6 +4,7 @@ import (
 	"context"
 	"io"
 	"path"
+	"slices"
 	"strings"
 	"sync"
 
@@ -14,9 +15,25 @@ import (
 // This file writes the contents: the way to here, what stands beside, and what
 // is below. They are on every page and much alike, so a plain writer makes them.
 
-// mostContents is how many lines each list of the contents has at most; the
-// page of all modules and the A to Z list hold the rest.
-const mostContents = 60
+// What is around the text of a page weighs 8 kB at most, so the lists of the
+// contents show what is near; the page of all modules, the overview of a module
+// and the A to Z list hold the rest.
+const (
+	mostContents = 60   // modules on the pages of a library
+	mostBeside   = 20   // modules beside the page's own
+	mostOwn      = 18   // declarations, and members
+	fullContents = 4800 // bytes: lines behind that are left out
+)
+
+// window is the part of a list around one of its items.
+func window[T comparable](list []T, item T, most int) []T {
+	if len(list) <= most {
+		return list
+	}
+	at := max(0, slices.Index(list, item))
+	from := max(0, min(at-most/2, len(list)-most))
+	return list[from : from+most]
+}
 
 // contentsWriter writes nested lists of links.
 type contentsWriter struct {
@@ -87,56 +104,66 @@ func (w *contentsWriter) library(lib *model.Library) {
 	w.raw("</ul>")
 }
 
-// modules lists those with the same parent, the page's own opened, or the own
-// one alone where they are too many.
+// modules lists those with the same parent that are near, the page's own opened.
 func (w *contentsWriter) modules() {
 	own := w.v.page.Module
 	beside, below := w.v.plan.Siblings(own)
-	if len(beside) > mostContents {
-		beside = []*model.Module{own}
-	}
 	w.raw("<ul>")
-	for _, m := range beside {
+	for _, m := range window(beside, own, mostBeside) {
 		w.module(m, breakable(shortPath(m)))
 		if m == own {
-			w.raw("<ul>")
-			for _, sub := range below[:min(len(below), mostContents)] {
-				w.module(sub, escape(sub.Last())+"/")
-				w.raw("</li>")
-			}
-			w.declarations(own)
-			w.raw("</ul>")
+			w.inside(own, below)
 		}
 		w.raw("</li>")
 	}
 	w.raw("</ul>")
 }
 
-// declarations lists those of the page's module in the order of the overview:
-// all of them on the module's own page, the types elsewhere.
-func (w *contentsWriter) declarations(m *model.Module) {
-	shown := 0
+// inside lists what is below the page's module and what it declares.
+func (w *contentsWriter) inside(own *model.Module, below []*model.Module) {
+	list := w.listed(own)
+	if len(below)+len(list) == 0 {
+		return
+	}
+	w.raw("<ul>")
+	for _, sub := range below[:min(len(below), mostBeside)] {
+		w.module(sub, escape(sub.Last())+"/")
+		w.raw("</li>")
+	}
+	shown := window(list, w.v.page.Type, mostOwn)
+	for _, d := range shown {
+		if len(w.out) < fullContents || d == w.v.page.Type {
+			w.declaration(d)
+		}
+	}
+	if len(shown) < len(list) {
+		w.raw(`<li><a href="` + escape(w.v.to(w.v.plan.Module(own))) + `#s-overview">` + escape(w.v.say("all-of", "count", w.v.count(len(list), "name"))) + "</a></li>")
+	}
+	w.raw("</ul>")
+}
+
+// listed are the declarations of a module that the contents list, in the order
+// of the overview: all of them on the module's own page, the types elsewhere.
+func (w *contentsWriter) listed(m *model.Module) []*model.Declaration {
+	var out []*model.Declaration
 	for _, g := range w.v.plan.GroupsOf(m) {
 		for _, list := range [][]*model.Declaration{g.Declarations, g.Deprecated} {
 			for _, d := range list {
-				if !d.Kind().IsType() && w.v.page.Kind != plan.ModulePage {
-					continue
+				if d.Kind().IsType() || w.v.page.Kind == plan.ModulePage {
+					out = append(out, d)
 				}
-				if shown++; shown > mostContents {
-					return
-				}
-				w.declaration(d)
 			}
 		}
 	}
+	return out
 }
 
 func (w *contentsWriter) declaration(d *model.Declaration) {
-	open := w.v.page.Type == d
+	open := w.v.page.Type == d && w.v.page.Kind == plan.TypePage
 	w.item(w.v.toDeclaration(d), breakable(d.Name), open, d.Deprecated())
 	if members := w.v.plan.Members(d); open && len(members) > 0 {
 		w.raw("<ul>")
-		for _, member := range members[:min(len(members), mostContents)] {
+		for _, member := range members[:min(len(members), mostOwn)] {
 			w.item("#"+plan.Anchor(member), breakable(member.Name), false, member.Deprecated())
 			w.raw("</li>")
 		}
@@ -155,7 +182,7 @@ func (w *contentsWriter) files() {
 		w.raw(`<li><span translate="no">` + breakable(shortPath(m)) + "</span>")
 	}
 	w.raw("<ul>")
-	for _, f := range near(m.Files, w.v.page.File) {
+	for _, f := range window(m.Files, w.v.page.File, mostBeside) {
 		w.item(w.v.to(w.v.plan.SourcePart(f, 0)), escape(path.Base(f.Path)), f == w.v.page.File, false)
 		w.raw("</li>")
 	}

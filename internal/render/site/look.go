@@ -63,5 +63,5 @@ func accentStyle(light, dark string) string {
 		out += selector + " { --accent: " + rules[selector] + "; }\n"
 	}
 	return out + `@media (prefers-color-scheme: dark) { :root:not([data-scheme="light"]) { --accent: ` + dark + "; } }\n" +
-		"@media print { :root { --accent: #000; } }\n"
+		"@media print { :root:root:root { --accent: #000; } }\n"
 }

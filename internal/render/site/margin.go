@@ -2,7 +2,6 @@ package site
 
 import (
 	"path"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -25,7 +24,7 @@ type piece struct {
 
 type sentence []piece
 
-// mostNames is how many names a sentence lists; the rest is counted.
+// mostNames is how many files a sentence lists; the rest is counted.
 const mostNames = 12
 
 // filled is what stands in one of the braces of a text.
@@ -53,14 +52,12 @@ func (v view) sentenceOf(key string, with ...filled) sentence {
 	return out
 }
 
-// names says the text of a key with "A, B and C" in it, each a link; nil for no names.
-func (v view) names(key string, list []*model.Declaration) sentence {
-	if len(list) == 0 {
-		return nil
-	}
+// names says the text of a key with "A, B and C" in it, each a link. Where there
+// are more than most, the rest is counted and rest, if it is not "", leads there.
+func (v view) names(key string, list []*model.Declaration, most int, rest string) sentence {
 	shown := list
-	if len(shown) > mostNames {
-		shown = shown[:mostNames-1]
+	if len(shown) > most {
+		shown = shown[:most-1]
 	}
 	var s sentence
 	for i, d := range shown {
@@ -68,7 +65,7 @@ func (v view) names(key string, list []*model.Declaration) sentence {
 		s = append(s, piece{Text: v.nameFromHere(d), Href: v.toDeclaration(d), Name: true, Gone: d.Deprecated()})
 	}
 	if more := len(list) - len(shown); more > 0 {
-		s = append(s, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
+		s = append(s, piece{Text: v.say("and-more", "n", strconv.Itoa(more)), Href: rest})
 	}
 	return v.sentenceOf(key, filled{"names", s})
 }
@@ -146,25 +143,24 @@ func conditions(f *model.Facts) string { return strings.Join(f.Conditions, " and
 
 // relations are the sentences at the end of a type's page.
 func (v view) relations(d *model.Declaration) []sentence {
-	r := v.plan.Links.Relations(d)
 	var out []sentence
-	for _, s := range []sentence{
-		v.names("fulfils", r.Implements),
-		v.names("implemented", r.ImplementedBy),
-		v.names("embeds", r.Embeds),
-		v.names("embedded", r.EmbeddedIn),
-		v.names("taken", r.TakenBy),
-		v.names("returned", without(r.ReturnedBy, v.plan.Makers(d))),
-	} {
-		if s != nil {
-			out = append(out, s)
+	for _, r := range v.plan.Relations(d) {
+		rest := ""
+		if len(r.Names) > plan.MostRelated {
+			rest = v.to(plan.Related(d))
 		}
+		out = append(out, v.names(r.Key, r.Names, plan.MostRelated, rest))
 	}
 	return out
 }
 
-func without(list, drop []*model.Declaration) []*model.Declaration {
-	return slices.DeleteFunc(slices.Clone(list), func(d *model.Declaration) bool { return slices.Contains(drop, d) })
+// allRelations are the same without an end.
+func (v view) allRelations(d *model.Declaration) []sentence {
+	var out []sentence
+	for _, r := range v.plan.Relations(d) {
+		out = append(out, v.names(r.Key, r.Names, len(r.Names), ""))
+	}
+	return out
 }
 
 // moduleNotes are the sentences beside a module's heading.
@@ -216,6 +212,8 @@ func (v view) crumbs() []crumb {
 	switch p.Kind {
 	case plan.TypePage:
 		out = append(out, crumb{Text: p.Title, Name: true})
+	case plan.RelatedPage:
+		out = append(out, crumb{Text: p.Title, Name: true, Href: v.to(v.plan.PageOf(p.Type))}, crumb{Text: v.say("relations")})
 	case plan.SourcePage:
 		out = append(out, crumb{Text: path.Base(p.File.Path), Name: true})
 		if !v.plan.Links.ModuleInReach(p.Module) {

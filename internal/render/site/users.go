@@ -51,22 +51,6 @@ func (v view) extent(from, to int) string {
 	return v.say("lines-of", "from", strconv.Itoa(from), "to", strconv.Itoa(min(to, all)), "all", strconv.Itoa(all))
 }
 
-// mostFiles is how many neighbours of a file the contents list.
-const mostFiles = 24
-
-// near are the files around one in the list of its module's.
-func near(list []*model.Facts, f *model.Facts) []*model.Facts {
-	if len(list) <= mostFiles {
-		return list
-	}
-	at := 0
-	for at < len(list) && list[at] != f {
-		at++
-	}
-	from := max(0, min(at-mostFiles/2, len(list)-mostFiles))
-	return list[from : from+mostFiles]
-}
-
 // usedBy is the note about who uses a declaration, or nil.
 func (v view) usedBy(d *model.Declaration) []sentence {
 	u, list := v.plan.Users(d)
@@ -112,7 +96,7 @@ func (v view) usedIn(u link.UsedIn) sentence {
 // the rest of the reference together, so a plain writer makes them.
 func (v view) userLines(_ context.Context, to io.Writer) error {
 	var b strings.Builder
-	for _, d := range v.page.Users {
+	for _, d := range v.page.Names {
 		u, _ := v.plan.Users(d)
 		b.WriteString(`<dt id="` + escape(d.Path()) + `"><a href="` + escape(v.toDeclaration(d)) + `"><code translate="no">` + breakable(d.Path()) +
 			`</code></a> <span class="kind">` + escape(v.kindWords(d)+", "+v.usersCount(u)) + "</span></dt>\n")

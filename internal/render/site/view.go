@@ -31,6 +31,10 @@ func (s *Site) Page(page *plan.Page) templ.Component {
 		return v.frame(v.libraryPage())
 	case plan.ModulePage, plan.WholePage:
 		return v.frame(v.modulePage())
+	case plan.NamesPage:
+		return v.frame(v.namesPage())
+	case plan.RelatedPage:
+		return v.frame(v.relatedPage())
 	case plan.FindingsPage:
 		return v.frame(v.findingsPage())
 	case plan.CoveragePage:
@@ -121,7 +125,7 @@ func (v view) title() string {
 	switch v.page.Kind {
 	case plan.HomePage:
 		return v.home.title
-	case plan.TypePage, plan.UsersPage:
+	case plan.TypePage, plan.UsersPage, plan.RelatedPage:
 		return v.pageTitle() + " · " + v.page.Module.Path + " · " + name
 	}
 	return v.pageTitle() + " · " + name

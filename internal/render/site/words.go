@@ -76,6 +76,8 @@ func (v view) pageTitle() string {
 		return v.say("findings")
 	case plan.CoveragePage:
 		return v.say("coverage")
+	case plan.RelatedPage:
+		return v.page.Title + ": " + v.say("relations")
 	case plan.UsersPage:
 		return v.say("users-title", "module", v.page.Module.Last())
 	case plan.IndexPage:
@@ -93,15 +95,6 @@ func (v view) libraryName() string {
 		return ""
 	}
 	return v.page.Library.Name
-}
-
-// mostPlates is how many declarations of a group have a plate each; larger
-// groups, as tables of constants are, stand a line each.
-const mostPlates = 300
-
-func crowded(g plan.Group) bool {
-	list := details(g)
-	return len(list) > mostPlates && len(list) == len(g.Declarations)+len(g.Deprecated)
 }
 
 func groupAnchor(g plan.Group) string { return "s-all-" + plan.Slug(g.Title) }
@@ -136,13 +129,29 @@ func (v view) permalink(d *model.Declaration) string {
 	return v.toDeclaration(d)
 }
 
-// details are the declarations of a group that have no page of their own.
-func details(g plan.Group) []*model.Declaration {
-	var out []*model.Declaration
-	for _, d := range g.All() {
-		if !d.Kind().IsType() {
-			out = append(out, d)
+// mostLinked is how many bare names are links each; where there are more, the
+// page would be too heavy, and each run of names has one link before it.
+const mostLinked = 10_000
+
+// bareNames lists names whose lines stand on pages of their own. Their anchors
+// are here, where they have been and will be. It is HTML with as little of it as
+// there can be.
+func (v view) bareNames(list []*model.Declaration) string {
+	var b strings.Builder
+	last := ""
+	for _, d := range list {
+		line := v.to(v.plan.Line(d))
+		page, _, _ := strings.Cut(line, "#")
+		anchor := attribute(v.anchor(d))
+		switch {
+		case len(list) <= mostLinked:
+			b.WriteString("<li><a id=" + anchor + " href=" + attribute(line) + ">" + escape(d.Name) + "</a>\n")
+			continue
+		case page != last:
+			last = page
+			b.WriteString("<li><a href=" + attribute(line) + ">" + escape(v.say("lines-from", "name", d.Name)) + "</a>\n")
 		}
+		b.WriteString("<li id=" + anchor + ">" + escape(d.Name) + "\n")
 	}
-	return out
+	return b.String()
 }

@@ -119,6 +119,7 @@ func judge(names []string, pages []page, files map[string]bool) Report {
 // read takes one page apart with a tokenizer: a parser would mend what is to be found.
 func read(name string, data []byte) page {
 	p := page{ids: map[string]bool{}}
+	p.weigh(data)
 	var open []string
 	z := html.NewTokenizer(bytes.NewReader(data))
 	for {
@@ -216,6 +217,23 @@ func (p *page) link(name, tag, address string) {
 		}
 	}
 	p.links = append(p.links, target{file, u.Fragment})
+}
+
+const (
+	heaviestPage      = 1_500_000 // bytes
+	heaviestFurniture = 8 << 10   // what is around the text of a page
+)
+
+// weigh requires that a page is light: its furniture is what stands before and
+// behind its main part.
+func (p *page) weigh(data []byte) {
+	if len(data) > heaviestPage {
+		p.fail("it has %d bytes, and a page has %d at most", len(data), heaviestPage)
+	}
+	from, to := bytes.Index(data, []byte("<main")), bytes.LastIndex(data, []byte("</main>"))
+	if around := len(data) - to + from; from >= 0 && to > from && around > heaviestFurniture {
+		p.fail("%d bytes stand around its text, and %d may", around, heaviestFurniture)
+	}
 }
 
 // withoutItem closes an open list item: its end tag may be left out before
