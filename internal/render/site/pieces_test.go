@@ -104,7 +104,7 @@ func TestProse(t *testing.T) {
 		"## Head\n\n[there](#head)":       `<h2 id="s-head">Head</h2> <p><a href="#s-head">there</a></p>`,
 		"## Same\n\n## Same":              `<h2 id="s-same">Same</h2> <h2 id="s-same-2">Same</h2>`,
 		"---":                             `<hr>`,
-		"| a |\n|---|\n| b |":             `<div class="wide" tabindex="0"><table><tr><th scope="col">a</th></tr> <tbody><tr><td>b</td></tr> </tbody></table>`,
+		"| a |\n|---|\n| b |":             `<div class="wide" tabindex="0"><table><thead><tr><th scope="col">a</th></tr> </thead><tbody><tr><td>b</td></tr> </tbody></table>`,
 	} {
 		assert.Equal(t, want, mainText(pageOf(t, source, "# Title\n\n"+readme+"\n", "index.html")), readme)
 	}

@@ -137,16 +137,19 @@ func (w *proseWriter) list(n *prose.Node) {
 
 func (w *proseWriter) table(n *prose.Node) {
 	w.raw(`<div class="wide" tabindex="0"><table>`)
-	body := false
+	part := ""
 	for i := range n.Children {
 		row := &n.Children[i]
-		cell := "td"
-		switch {
-		case row.Level > 0:
-			cell = `th scope="col"`
-		case !body:
-			body = true
-			w.raw("<tbody>")
+		in, cell := "tbody", "td"
+		if row.Level > 0 && part != "tbody" {
+			in, cell = "thead", `th scope="col"`
+		}
+		if in != part {
+			if part != "" {
+				w.raw("</" + part + ">")
+			}
+			w.raw("<" + in + ">")
+			part = in
 		}
 		w.raw("<tr>")
 		for j := range row.Children {
@@ -156,8 +159,8 @@ func (w *proseWriter) table(n *prose.Node) {
 		}
 		w.raw("</tr>\n")
 	}
-	if body {
-		w.raw("</tbody>")
+	if part != "" {
+		w.raw("</" + part + ">")
 	}
 	w.raw("</table></div>\n")
 }

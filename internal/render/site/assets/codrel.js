@@ -261,6 +261,7 @@
       pre.parentNode.insertBefore(holder, pre);
       holder.appendChild(pre);
       holder.appendChild(button);
+      if (pre.scrollWidth > pre.clientWidth) { pre.tabIndex = 0; } // who cannot point must be able to scroll
       function mark() { // where the clipboard is blocked, the reader copies what is marked
         getSelection().selectAllChildren(pre);
         button.textContent = say("copy-marked");
