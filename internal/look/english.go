@@ -73,6 +73,8 @@ var english = Texts{
 	"more-forms":       "and {n} more forms for other systems",
 
 	// Notes in the margin.
+	"mixed-scripts": "Its name mixes {scripts} letters: look closely.",
+	"text-cut":      "This text is too long for a page; the rest stands in the source.",
 	"written":       "Written in {file}, line {line}.",
 	"written-for":   "Written in {file}, line {line}, for {conditions}.",
 	"more-places":   "And in {n} more files for other systems.",

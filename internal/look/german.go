@@ -67,6 +67,8 @@ var german = Texts{
 	"for":              "für {conditions}",
 	"more-forms":       "und {n} weitere Formen für andere Systeme",
 
+	"mixed-scripts": "Ihr Name mischt Buchstaben aus {scripts}: genau hinsehen.",
+	"text-cut":      "Dieser Text ist zu lang für eine Seite; der Rest steht im Quelltext.",
 	"written":       "Steht in {file}, Zeile {line}.",
 	"written-for":   "Steht in {file}, Zeile {line}, für {conditions}.",
 	"more-places":   "Und in {n} weiteren Dateien für andere Systeme.",

@@ -4,6 +4,7 @@ import (
 	"path"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"codrel/internal/model"
 	"codrel/internal/render/plan"
@@ -103,10 +104,31 @@ func (v view) notes(d *model.Declaration) []sentence {
 	if d.Generated() {
 		out = append(out, sentence{{Text: v.say("generated")}})
 	}
+	if scripts := mixedScripts(d.Name); scripts != nil {
+		out = append(out, sentence{{Text: v.say("mixed-scripts", "scripts", strings.Join(scripts, v.say("and")))}})
+	}
 	if d.Visibility != model.Public {
 		out = append(out, sentence{{Text: v.say(visibilityKeys[d.Visibility])}})
 	}
 	return append(out, v.usedBy(d)...)
+}
+
+// mixedScripts names the scripts of a name that has letters of several which
+// look alike, or is nil: such a name may be read as another.
+func mixedScripts(name string) []string {
+	var out []string
+	for _, s := range []struct {
+		name  string
+		table *unicode.RangeTable
+	}{{"Latin", unicode.Latin}, {"Greek", unicode.Greek}, {"Cyrillic", unicode.Cyrillic}, {"Armenian", unicode.Armenian}} {
+		if strings.IndexFunc(name, func(r rune) bool { return unicode.Is(s.table, r) }) >= 0 {
+			out = append(out, s.name)
+		}
+	}
+	if len(out) < 2 {
+		return nil
+	}
+	return out
 }
 
 var visibilityKeys = map[model.Visibility]string{

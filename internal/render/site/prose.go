@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"codrel/internal/lang"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -58,9 +59,69 @@ func (w *proseWriter) tag(name string, n *prose.Node, inside func([]prose.Node))
 }
 
 func (w *proseWriter) blocks(nodes []prose.Node) {
-	for i := range nodes {
+	for i := 0; i < len(nodes) && !w.full(); i++ {
 		w.block(&nodes[i])
 	}
+}
+
+// longestText is how much of one text a page shows, in bytes of HTML. Only a
+// machine writes more, and nobody reads it.
+const longestText = 300_000
+
+// full reports whether the page shows as much of the text as it may. What is
+// left out is said once, behind the text.
+func (w *proseWriter) full() bool { return w.b.Len() > longestText }
+
+// rest says that a text goes on in the source.
+func (w *proseWriter) rest() {
+	if !w.full() {
+		return
+	}
+	href := ""
+	if d := w.scope.Declaration; d != nil {
+		href = w.v.sourceAddress(d.Main().File, int(d.Main().Line))
+	}
+	w.raw("<p>")
+	w.anchored(href, func() { w.escaped(w.v.say("text-cut")) })
+	w.raw("</p>")
+}
+
+// clipped is as much of one piece of text as there is room for.
+func (w *proseWriter) clipped(text string) string {
+	room := max(0, longestText-w.b.Len())
+	if len(text) <= room {
+		return text
+	}
+	for room > 0 && text[room]&0xC0 == 0x80 {
+		room--
+	}
+	w.b.Grow(room + 1)
+	return text[:room] + "…"
+}
+
+// codeBlock draws source code with keywords and the like told apart, where the
+// fence names a language that is read here.
+func (w *proseWriter) codeBlock(n *prose.Node) {
+	text := w.clipped(n.Text)
+	word, _, _ := strings.Cut(strings.TrimSpace(n.Info), " ")
+	scanner, ok := w.v.options.FrontEnds[strings.ToLower(word)].(lang.Scanner)
+	if !ok {
+		w.escaped(text)
+		return
+	}
+	at := int32(0)
+	for _, p := range scanner.Scan(text, nil) {
+		as, ok := pieceMarks[p.Class]
+		if !ok {
+			continue
+		}
+		w.escaped(text[at:p.Span.Start])
+		w.raw(markTags[as][0])
+		w.escaped(p.Span.In(text))
+		w.raw(markTags[as][1])
+		at = p.Span.End
+	}
+	w.escaped(text[at:])
 }
 
 func (w *proseWriter) block(n *prose.Node) {
@@ -71,7 +132,7 @@ func (w *proseWriter) block(n *prose.Node) {
 		w.heading(n)
 	case prose.CodeBlock:
 		w.raw("<pre><code translate=\"no\">")
-		w.escaped(n.Text)
+		w.codeBlock(n)
 		w.raw("</code></pre>\n")
 	case prose.List:
 		w.list(n)
@@ -118,7 +179,7 @@ func (w *proseWriter) list(n *prose.Node) {
 		}
 	}
 	w.raw(open)
-	for i := range n.Children {
+	for i := 0; i < len(n.Children) && !w.full(); i++ {
 		item := &n.Children[i]
 		w.raw("<li>")
 		switch {
@@ -138,7 +199,7 @@ func (w *proseWriter) list(n *prose.Node) {
 func (w *proseWriter) table(n *prose.Node) {
 	w.raw(`<div class="wide" tabindex="0"><table>`)
 	part := ""
-	for i := range n.Children {
+	for i := 0; i < len(n.Children) && !w.full(); i++ {
 		row := &n.Children[i]
 		in, cell := "tbody", "td"
 		if row.Level > 0 && part != "tbody" {
@@ -152,7 +213,7 @@ func (w *proseWriter) table(n *prose.Node) {
 			part = in
 		}
 		w.raw("<tr>")
-		for j := range row.Children {
+		for j := 0; j < len(row.Children) && !w.full(); j++ {
 			w.raw("<" + cell + ">")
 			w.inline(row.Children[j].Children)
 			w.raw("</" + cell[:2] + ">")
@@ -166,7 +227,7 @@ func (w *proseWriter) table(n *prose.Node) {
 }
 
 func (w *proseWriter) inline(nodes []prose.Node) {
-	for i := range nodes {
+	for i := 0; i < len(nodes) && !w.full(); i++ {
 		w.node(&nodes[i])
 	}
 }
@@ -174,7 +235,7 @@ func (w *proseWriter) inline(nodes []prose.Node) {
 func (w *proseWriter) node(n *prose.Node) {
 	switch n.Kind {
 	case prose.Text:
-		w.escaped(n.Text)
+		w.escaped(w.clipped(n.Text))
 	case prose.Emphasis:
 		w.tag("em", n, w.inline)
 	case prose.Strong:

@@ -44,6 +44,7 @@ type Site struct {
 	plan    *plan.Plan
 	options Options
 	home    homeText
+	pieces  sync.Map          // of files that are being shown on several pages: *sharedPieces
 	images  map[string]string // local images of the landing page: path in the project to address
 }
 

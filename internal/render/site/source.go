@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+	"sync/atomic"
 
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
@@ -141,16 +142,48 @@ func (v view) sourceLines() (from, to int) {
 }
 
 func (w *sourceWriter) findPieces() {
-	scanner, ok := w.v.options.FrontEnds[w.v.page.File.Language].(lang.Scanner)
+	f := w.v.page.File
+	scanner, ok := w.v.options.FrontEnds[f.Language].(lang.Scanner)
 	if !ok {
 		return
 	}
-	w.pieces = scanner.Scan(w.text, w.pieces[:0])
-	for _, p := range w.pieces {
+	pieces := w.pieces[:0]
+	if parts := len(w.v.plan.SourceParts(f)); parts > 1 {
+		pieces = w.v.shared(f, parts, scanner)
+	} else {
+		pieces = scanner.Scan(w.text, pieces)
+		w.pieces = pieces
+	}
+	from, _ := slices.BinarySearchFunc(pieces, w.page.Start, func(p lexing.Piece, at int32) int { return cmp.Compare(p.Span.End, at+1) })
+	for _, p := range pieces[from:] {
+		if p.Span.Start >= w.page.End {
+			break
+		}
 		if as, ok := pieceMarks[p.Class]; ok {
 			w.marks = w.add(w.marks, mark{span: p.Span, as: as})
 		}
 	}
+}
+
+// sharedPieces are those of a file that is shown on several pages: it is scanned
+// once, since where a page begins nobody knows what a quote means.
+type sharedPieces struct {
+	once   sync.Once
+	pieces []lexing.Piece
+	left   atomic.Int32 // pages that still need them
+}
+
+func (s *Site) shared(f *model.Facts, parts int, scanner lang.Scanner) []lexing.Piece {
+	made, _ := s.pieces.LoadOrStore(f, &sharedPieces{})
+	shared := made.(*sharedPieces)
+	shared.once.Do(func() {
+		shared.left.Store(int32(parts))
+		shared.pieces = scanner.Scan(f.Text, nil)
+	})
+	if shared.left.Add(-1) == 0 {
+		s.pieces.Delete(f)
+	}
+	return shared.pieces
 }
 
 // add appends what of a mark is on the page.
@@ -176,6 +209,9 @@ func (w *sourceWriter) findLinks() {
 	uses := v.plan.Links.Uses(v.page.Module, f)
 	w.reset(len(uses.Targets))
 	for span, i := range uses.All() {
+		if span.Start >= w.page.End {
+			break
+		}
 		if !w.onPage(span) {
 			continue
 		}
@@ -188,6 +224,9 @@ func (w *sourceWriter) findLinks() {
 	}
 	for i := range f.Occurrences {
 		o := &f.Occurrences[i]
+		if !w.onPage(o.NameSpan) {
+			continue
+		}
 		if d := v.page.Module.Find(o.Scope, o.Name); d != nil && v.plan.Links.InReach(d) && d.Name != "_" {
 			w.links = w.add(w.links, mark{span: o.NameSpan, as: asDeclaration, href: w.address(v.toDeclaration(d))})
 		}

@@ -199,6 +199,7 @@ func (v view) text(d *model.Declaration, level int) string {
 	}
 	w := v.proseWriter(link.ScopeOf(d), level)
 	w.blocks(sections.Body)
+	w.rest()
 	return w.String()
 }
 
@@ -221,6 +222,7 @@ func (v view) moduleText(m *model.Module) string {
 		w.scope.File = doc.File
 		w.blocks(v.plan.Links.Comments.Of(m.Library.Language, doc.Doc).Body)
 	}
+	w.rest()
 	return w.String()
 }
 
@@ -228,6 +230,7 @@ func (v view) homeText() string {
 	w := v.proseWriter(link.Scope{}, 1)
 	w.file = v.project().Home
 	w.blocks(v.home.body)
+	w.rest()
 	return w.String()
 }
 
