@@ -120,6 +120,20 @@ async function inFirefox(root) {
   expect("nothing scrolls sideways at 360 px", await page.evaluate(() => document.documentElement.scrollWidth <= 360));
   await browser.close();
 
+  // What the policy forbids does not happen, even where something asks for it.
+  const strict = await puppeteer.launch({ browser: "firefox", executablePath: firefox, headless: true });
+  const asked = await strict.newPage();
+  await asked.goto(root + "index.html");
+  const refused = await asked.evaluate(() => new Promise((done) => {
+    addEventListener("securitypolicyviolation", (e) => done(e.effectiveDirective));
+    const image = new Image();
+    image.src = "https://outside.example/x.png";
+    document.body.append(image);
+    setTimeout(() => done("nothing"), 3000);
+  }));
+  expect("the policy refuses an image from elsewhere", refused === "img-src");
+  await strict.close();
+
   // Without scripts: links, the drawer and the A to Z list are enough.
   const plain = await puppeteer.launch({ browser: "firefox", executablePath: firefox, headless: true, extraPrefsFirefox: { "javascript.enabled": false } });
   const quiet = await plain.newPage();

@@ -55,6 +55,7 @@ var english = Texts{
 	"package":          "package",
 	"program":          "program",
 	"nothing-in-reach": "Nothing that this module declares is in reach.",
+	"version":          "Version {version}",
 	"overview":         "Overview",
 	"crowd":            "{all} stand below, a line each.",
 	"lines-from":       "with signatures, from {name} on",

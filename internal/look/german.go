@@ -50,6 +50,7 @@ var german = Texts{
 	"package":          "Paket",
 	"program":          "Programm",
 	"nothing-in-reach": "Nichts, was dieses Modul vereinbart, ist sichtbar.",
+	"version":          "Version {version}",
 	"overview":         "Überblick",
 	"crowd":            "{all} stehen unten, je eine Zeile.",
 	"lines-from":       "mit Signaturen, ab {name}",

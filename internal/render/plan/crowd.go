@@ -13,7 +13,7 @@ const (
 	// mostLined is how many such lines a module's page has. Where there are more,
 	// its page has the names alone, since their addresses are there for good, and
 	// the lines stand on pages of their own.
-	mostLined   = 3500
+	mostLined   = 4500
 	linesOnPage = 2500
 )
 

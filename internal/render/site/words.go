@@ -89,6 +89,15 @@ func (v view) pageTitle() string {
 	return v.page.Title
 }
 
+// version is that of the package that a reader brings in, or "": the library's
+// own, else the project's.
+func (v view) version(m *model.Module) string {
+	if m.Library.Version != "" {
+		return m.Library.Version
+	}
+	return v.project().Version
+}
+
 // libraryName is the library that the page belongs to, or "".
 func (v view) libraryName() string {
 	if v.page.Library == nil {
