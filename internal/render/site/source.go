@@ -248,9 +248,13 @@ func (w *sourceWriter) reset(targets int) {
 	}
 }
 
-// href is where a name in the source leads: to the plate of what has one, else
-// to the line where it is declared; "" for nowhere.
+// href is where a name in the source leads: within a module to the line that
+// declares it, since who reads there reads the code, and from there to its plate;
+// elsewhere to the plate of what has one. "" is nowhere.
 func (w *sourceWriter) href(t link.Target) string {
+	if t.Declaration != nil && t.Declaration.Module == w.v.page.Module {
+		return w.declaredAt(t.Declaration)
+	}
 	if href := w.v.href(t); href != "" || t.Declaration == nil {
 		return href
 	}

@@ -44,15 +44,26 @@ func TestSourcePage(t *testing.T) {
 		`<li id=L2>`,
 		`<li id=L3><i>/* F</i>`,
 		`<li id=L4><i> is &lt;b&gt; &amp; */</i>`,
-		"<li id=L5><b>func</b> <a class=d href=../reference/m/a.example/m/index.html#F>F</a>() <a href=../reference/m/a.example/m/B.html>B</a> { <b>return</b> <a href=#L10>hidden</a>(<u>`</u>",
+		"<li id=L5><b>func</b> <a class=d href=../reference/m/a.example/m/index.html#F>F</a>() <a href=#L8>B</a> { <b>return</b> <a href=#L10>hidden</a>(<u>`</u>",
 		"<li id=L6><u>`</u>, <u>'&lt;'</u>) }",
 		`<li id=L7>`,
 		`<li id=L8><b>type</b> <a class=d href=../reference/m/a.example/m/B.html>B</a> int`,
 		`<li id=L9>`,
-		`<li id=L10><b>func</b> hidden(...any) <a href=../reference/m/a.example/m/B.html>B</a> { <b>return</b> 0 }`,
+		`<li id=L10><b>func</b> hidden(...any) <a href=#L8>B</a> { <b>return</b> 0 }`,
 	}, code(t, m, "source/a.go.html"))
 	assert.Contains(t, string(m.Get("reference/m/a.example/m/index.html")), `<a href="../../../../source/a.go.html#L5"><code translate="no">a.go</code></a>, line 5.`)
 	assert.Contains(t, string(m.Get("reference/m/a.example/m/B.html")), `lines <a href="../../../../source/a.go.html#L5">5</a> and <a href="../../../../source/a.go.html#L10">10</a>`, "who uses it")
+}
+
+// Names of another module lead to their plates, or to their lines where they have none.
+func TestSourceOfTwoModules(t *testing.T) {
+	m := sourceOf(t, map[string]string{
+		"a/a.go":          "package a\n\nimport (\n\t\"a.example/m/b\"\n\t\"a.example/m/internal/c\"\n)\n\nvar X = b.Y + c.Z\n",
+		"b/b.go":          "package b\n\nconst Y = 1\n",
+		"internal/c/c.go": "package c\n\nconst Z = 1\n",
+	}, "full")
+	lines := code(t, m, "source/a/a.go.html")
+	assert.Contains(t, lines[7], `<a href=../../reference/m/a.example/m/b/index.html#Y>b.Y</a> + <a href=../internal/c/c.go.html#L3>c.Z</a>`)
 }
 
 func TestSourceOfOddText(t *testing.T) {
@@ -99,7 +110,7 @@ func TestLongSource(t *testing.T) {
 	second := code(t, m, "source/a.go~2.html")
 	assert.Equal(t, "<li id=L5001><i></i>", second[0], "a comment goes on")
 	assert.Contains(t, strings.Join(code(t, m, "source/a.go.html"), ""), `href=a.go~2.html#L10000>last</a>`)
-	assert.Contains(t, second[len(second)-1], `href=../reference/m/a.example/m/index.html#F>F</a>`)
+	assert.Contains(t, second[len(second)-1], `href=a.go.html#L3>F</a>`)
 	page := string(m.Get("source/a.go~2.html"))
 	assert.Contains(t, page, "lines 5001 to 10000 of 10000")
 	assert.Contains(t, page, `start="5001"`)
