@@ -42,6 +42,7 @@ look: {style: docs/sea.css}
 		"colour": "{value} is no colour; write it as #rrggbb",
 		"locale": "the pages have no words in {locale}; there are {all}",
 		"text":   "the pages have no text with the key {key}{near}",
+		"empty":  "the text {key} is empty; it stays \"{usual}\"",
 		"slots":  "the text {key} must fill in the same as \"{usual}\"",
 	},
 }

@@ -164,8 +164,11 @@ of the network.`,
 	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(),
 		a.demoCommand(), a.schemaCommand(), a.versionCommand())
 	root.SetFlagErrorFunc(func(c *cobra.Command, err error) error {
-		text, _, number := strings.Cut(err.Error(), ": strconv.")
-		if number {
+		text, kind, wrong := strings.Cut(err.Error(), ": strconv.")
+		switch {
+		case wrong && strings.HasPrefix(kind, "ParseBool"):
+			text += ": true or false is wanted, or nothing"
+		case wrong:
 			text += ": a whole number is wanted"
 		}
 		return usage("%s; \"%s --help\" lists the flags", text, c.CommandPath())

@@ -97,6 +97,8 @@ func (r *reader) locale(set settings.Look) {
 		switch {
 		case !ok:
 			r.report(finding.BrokenLook, "text", t.Key, "key", t.Key.Text, "near", near(t.Key.Text))
+		case strings.TrimSpace(t.Value.Text) == "":
+			r.report(finding.BrokenLook, "empty", t.Key, "key", t.Key.Text, "usual", usual)
 		case !slices.Equal(slots(usual), slots(t.Value.Text)):
 			r.report(finding.BrokenLook, "slots", t.Key, "key", t.Key.Text, "usual", usual)
 		default:

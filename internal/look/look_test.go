@@ -122,9 +122,9 @@ func TestTexts(t *testing.T) {
 	assert.Equal(t, "en", l.Locale)
 
 	l, found = problems(t, nil, settings.Look{Locale: word("de"), Texts: []settings.Text{
-		{Key: word("overview"), Value: word("Kurz")}, {Key: word("overveiw"), Value: word("x")}, {Key: word("written"), Value: word("{file}")}, {Key: word("zzz"), Value: word("x")},
+		{Key: word("overview"), Value: word("Kurz")}, {Key: word("overveiw"), Value: word("x")}, {Key: word("written"), Value: word("{file}")}, {Key: word("zzz"), Value: word("x")}, {Key: word("makers"), Value: word(" ")},
 	}})
-	assert.Equal(t, []string{"the pages have no text with the key overveiw; did you mean overview?", `the text written must fill in the same as "Written in {file}, line {line}."`, "the pages have no text with the key zzz"}, found)
+	assert.Equal(t, []string{"the pages have no text with the key overveiw; did you mean overview?", `the text written must fill in the same as "Written in {file}, line {line}."`, "the pages have no text with the key zzz", `the text makers is empty; it stays "Ways to make it"`}, found)
 	assert.Equal(t, "Kurz", l.Texts.Say("overview"))
 	assert.Equal(t, "Steht in a, Zeile 3.", l.Texts.Say("written", "file", "a", "line", "3"))
 	assert.Equal(t, "1 Datei, 2 Dateien", l.Texts.Count(1, "file")+", "+l.Texts.Count(2, "file"))
