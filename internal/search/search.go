@@ -179,15 +179,43 @@ func compare(a, b Hit, library string) int {
 // Compare orders entries that match equally well: by kind as people look for
 // them, then the shorter name, then by the letter; deprecated ones last.
 func Compare(a, b *Entry) int {
-	return cmp.Or(
-		truth(a.Deprecated)-truth(b.Deprecated),
-		cmp.Compare(kindRank(a.Kind), kindRank(b.Kind)),
-		cmp.Compare(utf8.RuneCountInString(a.Name), utf8.RuneCountInString(b.Name)),
-		strings.Compare(strings.ToLower(a.Name), strings.ToLower(b.Name)),
-		strings.Compare(a.Name, b.Name),
-		strings.Compare(a.Module, b.Module),
-		strings.Compare(a.Scope, b.Scope),
-	)
+	// One question after the other: most are never asked, and there are millions.
+	if c := truth(a.Deprecated) - truth(b.Deprecated); c != 0 {
+		return c
+	}
+	if c := cmp.Compare(kindRank(a.Kind), kindRank(b.Kind)); c != 0 {
+		return c
+	}
+	if c := cmp.Compare(utf8.RuneCountInString(a.Name), utf8.RuneCountInString(b.Name)); c != 0 {
+		return c
+	}
+	if a.Name != b.Name {
+		if c := compareSmall(a.Name, b.Name); c != 0 {
+			return c
+		}
+		return strings.Compare(a.Name, b.Name)
+	}
+	return cmp.Or(strings.Compare(a.Module, b.Module), strings.Compare(a.Scope, b.Scope))
+}
+
+// compareSmall compares two texts in small letters.
+func compareSmall(a, b string) int {
+	for i := 0; i < len(a) && i < len(b); i++ {
+		x, y := a[i], b[i]
+		if x >= utf8.RuneSelf || y >= utf8.RuneSelf {
+			return strings.Compare(strings.ToLower(a), strings.ToLower(b))
+		}
+		if 'A' <= x && x <= 'Z' {
+			x += 'a' - 'A'
+		}
+		if 'A' <= y && y <= 'Z' {
+			y += 'a' - 'A'
+		}
+		if x != y {
+			return cmp.Compare(x, y)
+		}
+	}
+	return cmp.Compare(len(a), len(b))
 }
 
 // last reports whether a hit comes behind all others: it is deprecated, and not

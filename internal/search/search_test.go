@@ -1,6 +1,7 @@
 package search_test
 
 import (
+	"cmp"
 	"strings"
 	"testing"
 
@@ -98,5 +99,17 @@ func BenchmarkFind(b *testing.B) {
 	b.SetBytes(int64(size))
 	for b.Loop() {
 		search.Find(entries, "assignBer", "", 30)
+	}
+}
+
+// Comparing letter by letter gives what comparing in small letters does.
+func TestCompareIsByLetter(t *testing.T) {
+	names := []string{"a", "A", "ab", "aB", "Ab", "b", "_", "é", "É", "aé", "Aé", "az", "aZ", "a1", "A_"}
+	for _, x := range names {
+		for _, y := range names {
+			a, b := search.Entry{Name: x}, search.Entry{Name: y}
+			want := cmp.Or(cmp.Compare(len([]rune(x)), len([]rune(y))), strings.Compare(strings.ToLower(x), strings.ToLower(y)), strings.Compare(x, y))
+			assert.Equal(t, want, search.Compare(&a, &b), "%s %s", x, y)
+		}
 	}
 }

@@ -316,18 +316,26 @@ func (p *Plan) entries() []Entry {
 			}
 		}
 	}
-	keys := make(map[string]string, len(out))
-	fold := func(name string) string {
-		k, ok := keys[name]
-		if !ok {
-			k = Letter(name) + strings.ToLower(name)
-			keys[name] = k
-		}
-		return k
+	type filed struct {
+		key   string
+		entry Entry
 	}
-	slices.SortStableFunc(out, func(a, b Entry) int {
-		return cmp.Or(strings.Compare(fold(a.Name), fold(b.Name)), strings.Compare(a.Name, b.Name))
+	keys := make(map[string]string, len(out)) // many names are the same
+	list := make([]filed, len(out))
+	for i, e := range out {
+		k, ok := keys[e.Name]
+		if !ok {
+			k = Letter(e.Name) + strings.ToLower(e.Name)
+			keys[e.Name] = k
+		}
+		list[i] = filed{k, e}
+	}
+	slices.SortStableFunc(list, func(a, b filed) int {
+		return cmp.Or(strings.Compare(a.key, b.key), strings.Compare(a.entry.Name, b.entry.Name))
 	})
+	for i := range list {
+		out[i] = list[i].entry
+	}
 	return out
 }
 

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"iter"
 	"slices"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -50,11 +51,7 @@ func (s *Site) writeSearch(to sink.Sink) error {
 	modules, index := searchModules(entries)
 	b := shards{entries: entries, rows: make([][]byte, len(entries))}
 	for i := range entries {
-		row, err := searchRow(&entries[i], index)
-		if err != nil {
-			return err
-		}
-		b.rows[i] = row
+		b.rows[i] = searchRow(&entries[i], index)
 	}
 	b.put = func(name string, rows [][]byte) error {
 		var out bytes.Buffer
@@ -89,19 +86,43 @@ func searchModules(entries []search.Entry) (modules [][3]string, index map[[2]st
 }
 
 // searchRow writes an entry as a list; what is empty at the end is left out.
-func searchRow(e *search.Entry, index map[[2]string]int) ([]byte, error) {
-	deprecated := 0
+func searchRow(e *search.Entry, index map[[2]string]int) []byte {
+	deprecated := "0"
 	if e.Deprecated {
-		deprecated = 1
+		deprecated = "1"
 	}
-	row := []any{
-		e.Name, e.Scope, index[[2]string{e.Library, e.Module}], e.Kind, e.Address[strings.LastIndexByte(e.Address, '/')+1:],
-		e.Summary, deprecated, strings.Join(e.Takes, " "), strings.Join(e.Gives, " "), strings.Join(e.Words, " "),
+	out := append(make([]byte, 0, 96+len(e.Summary)), '[')
+	out = appendText(out, e.Name)
+	out = appendText(append(out, ','), e.Scope)
+	out = strconv.AppendInt(append(out, ','), int64(index[[2]string{e.Library, e.Module}]), 10)
+	out = appendText(append(out, ','), e.Kind)
+	out = appendText(append(out, ','), e.Address[strings.LastIndexByte(e.Address, '/')+1:])
+	rest := []string{e.Summary, deprecated, strings.Join(e.Takes, " "), strings.Join(e.Gives, " "), strings.Join(e.Words, " ")}
+	for len(rest) > 0 && (rest[len(rest)-1] == "" || rest[len(rest)-1] == "0" && len(rest) == 2) {
+		rest = rest[:len(rest)-1]
 	}
-	for len(row) > 5 && (row[len(row)-1] == "" || row[len(row)-1] == 0) {
-		row = row[:len(row)-1]
+	for i, text := range rest {
+		out = append(out, ',')
+		if i == 1 {
+			out = append(out, text...)
+		} else {
+			out = appendText(out, text)
+		}
 	}
-	return json.Marshal(row) // escapes "<", so that no shard can end its script
+	return append(out, ']')
+}
+
+// appendText appends a text as JSON has it.
+func appendText(to []byte, text string) []byte {
+	for i := 0; i < len(text); i++ {
+		if c := text[i]; c < ' ' || c >= 0x7F || c == '"' || c == '\\' || c == '<' || c == '>' || c == '&' {
+			data, _ := json.Marshal(text) // a string has no error; "<" is escaped, so that no shard can end its script
+			return append(to, data...)
+		}
+	}
+	to = append(to, '"')
+	to = append(to, text...)
+	return append(to, '"')
 }
 
 // rank orders all entries as if each matched equally well.
