@@ -92,10 +92,14 @@ func isVariadic(c *model.Callable) bool {
 
 // receiverBase is the name of the type that a method belongs to.
 func receiverBase(e ast.Expr) *ast.Ident {
+	name, _ := core(e).(*ast.Ident)
+	return name
+}
+
+// core is what a type such as "*(T[K])" is made of: "T".
+func core(e ast.Expr) ast.Expr {
 	for {
 		switch x := e.(type) {
-		case *ast.Ident:
-			return x
 		case *ast.StarExpr:
 			e = x.X
 		case *ast.ParenExpr:
@@ -104,6 +108,24 @@ func receiverBase(e ast.Expr) *ast.Ident {
 			e = x.X
 		case *ast.IndexListExpr:
 			e = x.X
+		default:
+			return e
+		}
+	}
+}
+
+// receiverTypeParams yields the type parameters that "func (t *T[K, V])" names.
+func receiverTypeParams(e ast.Expr) []ast.Expr {
+	for {
+		switch x := e.(type) {
+		case *ast.StarExpr:
+			e = x.X
+		case *ast.ParenExpr:
+			e = x.X
+		case *ast.IndexExpr:
+			return []ast.Expr{x.Index}
+		case *ast.IndexListExpr:
+			return x.Indices
 		default:
 			return nil
 		}
@@ -280,24 +302,13 @@ func hasMembers(t ast.Expr) bool {
 
 // embeddedName is the field name that an embedded type gives.
 func embeddedName(t ast.Expr) *ast.Ident {
-	for {
-		switch x := t.(type) {
-		case *ast.Ident:
-			return x
-		case *ast.SelectorExpr:
-			return x.Sel
-		case *ast.StarExpr:
-			t = x.X
-		case *ast.ParenExpr:
-			t = x.X
-		case *ast.IndexExpr:
-			t = x.X
-		case *ast.IndexListExpr:
-			t = x.X
-		default:
-			return nil
-		}
+	switch x := core(t).(type) {
+	case *ast.Ident:
+		return x
+	case *ast.SelectorExpr:
+		return x.Sel
 	}
+	return nil
 }
 
 // methods adds the methods of an interface; what it embeds is among its bases.

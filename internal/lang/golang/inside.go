@@ -75,7 +75,9 @@ func (w *insideWalk) function(d *ast.FuncDecl) {
 	w.scope(func() {
 		if d.Recv != nil {
 			for _, f := range d.Recv.List {
-				w.receiverTypeParams(f.Type)
+				for _, e := range receiverTypeParams(f.Type) {
+					w.declareExpr(e)
+				}
 				w.expr(f.Type)
 				w.declareField(f)
 			}
@@ -83,22 +85,6 @@ func (w *insideWalk) function(d *ast.FuncDecl) {
 		w.signature(d.Type)
 		w.body(d.Body)
 	})
-}
-
-// receiverTypeParams declares the type parameters of "func (t *T[K, V])".
-func (w *insideWalk) receiverTypeParams(e ast.Expr) {
-	switch x := e.(type) {
-	case *ast.StarExpr:
-		w.receiverTypeParams(x.X)
-	case *ast.ParenExpr:
-		w.receiverTypeParams(x.X)
-	case *ast.IndexExpr:
-		w.declareExpr(x.Index)
-	case *ast.IndexListExpr:
-		for _, e := range x.Indices {
-			w.declareExpr(e)
-		}
-	}
 }
 
 func (w *insideWalk) declareExpr(e ast.Expr) {
@@ -172,28 +158,14 @@ func (w *insideWalk) body(b *ast.BlockStmt) {
 // typeName is the span of the name in a type such as "*berth.Plan[T]", or
 // nothing where the type has none, or where it is a local's.
 func (w *insideWalk) typeName(e ast.Expr) source.Span {
-	for range 8 {
-		switch x := e.(type) {
-		case *ast.StarExpr:
-			e = x.X
-		case *ast.ParenExpr:
-			e = x.X
-		case *ast.IndexExpr:
-			e = x.X
-		case *ast.IndexListExpr:
-			e = x.X
-		case *ast.Ident:
-			if w.local(x.Name) == nil {
-				return w.r.span(x)
-			}
-			return source.Span{}
-		case *ast.SelectorExpr:
-			if span, ok := w.qualified(x); ok {
-				return span
-			}
-			return source.Span{}
-		default:
-			return source.Span{}
+	switch x := core(e).(type) {
+	case *ast.Ident:
+		if w.local(x.Name) == nil {
+			return w.r.span(x)
+		}
+	case *ast.SelectorExpr:
+		if span, ok := w.qualified(x); ok {
+			return span
 		}
 	}
 	return source.Span{}

@@ -73,7 +73,9 @@ func (s *signature) function(d *ast.FuncDecl) {
 }
 
 func (s *signature) putReceiver(f *ast.Field) {
-	s.receiverTypeParams(f.Type)
+	for _, e := range receiverTypeParams(f.Type) {
+		s.declareTypeName(e)
+	}
 	s.mark("(")
 	if len(f.Names) > 0 {
 		s.put(model.TokenParameter, s.r.ident(f.Names[0]))
@@ -81,22 +83,6 @@ func (s *signature) putReceiver(f *ast.Field) {
 	}
 	s.receiver = s.part(func() { s.expr(f.Type) })
 	s.mark(") ")
-}
-
-// receiverTypeParams declares the names in "func (t *T[K, V])".
-func (s *signature) receiverTypeParams(t ast.Expr) {
-	switch x := t.(type) {
-	case *ast.StarExpr:
-		s.receiverTypeParams(x.X)
-	case *ast.ParenExpr:
-		s.receiverTypeParams(x.X)
-	case *ast.IndexExpr:
-		s.declareTypeName(x.Index)
-	case *ast.IndexListExpr:
-		for _, e := range x.Indices {
-			s.declareTypeName(e)
-		}
-	}
 }
 
 func (s *signature) declareTypeName(e ast.Expr) {
