@@ -1,6 +1,7 @@
 package site
 
 import (
+	"strconv"
 	"strings"
 
 	"codrel/internal/look"
@@ -63,6 +64,15 @@ func (v view) placeOf(d *model.Declaration) sentence {
 		slot("scope", piece{Text: d.Scope, Foreign: true}), slot("module", piece{Text: shortPath(d.Module), Foreign: true}))
 }
 
+// letterOf names a page of the A to Z list: its letter, and which of several of
+// that letter it is.
+func letterOf(p *plan.Page) string {
+	if p.Part == 0 {
+		return p.Letter
+	}
+	return p.Letter + " " + strconv.Itoa(p.Part+1)
+}
+
 // pageTitle is the heading of a page that is about no declaration.
 func (v view) pageTitle() string {
 	switch v.page.Kind {
@@ -82,7 +92,7 @@ func (v view) pageTitle() string {
 		return v.say("users-title", "module", v.page.Module.Last())
 	case plan.IndexPage:
 		if v.page.Letter != "" {
-			return v.say("a-z-letter", "letter", v.page.Letter)
+			return v.say("a-z-letter", "letter", letterOf(v.page))
 		}
 		return v.say("a-z")
 	}
