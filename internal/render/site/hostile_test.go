@@ -26,6 +26,13 @@ func TestHugeComments(t *testing.T) {
 	}
 }
 
+// A first sentence without an end is cut where lists show it.
+func TestHugeSummary(t *testing.T) {
+	m := sourceOf(t, map[string]string{"a.go": "package a\n\n// T " + strings.Repeat("goes on ", 100_000) + "\ntype T int\n"}, "none")
+	assert.Less(t, len(m.Get(folderA+"index.html")), 10_000)
+	assert.Greater(t, len(m.Get(folderA+"T.html")), 200_000)
+}
+
 func TestHugeTable(t *testing.T) {
 	readme := "# Title\n\n| a | b |\n|---|---|\n" + strings.Repeat("| one | two |\n", 100_000)
 	page := pageOf(t, "package engine\n", readme, "index.html")

@@ -20,12 +20,18 @@ type proseWriter struct {
 	scope link.Scope
 	level int         // of the page's headings that the text stands under
 	file  *model.Page // the file the text is, where it is one
+	most  int         // bytes of HTML
 	b     strings.Builder
 	slugs map[string]int
 }
 
 func (v view) proseWriter(scope link.Scope, level int) *proseWriter {
-	return &proseWriter{v: v, scope: scope, level: level}
+	return &proseWriter{v: v, scope: scope, level: level, most: longestText}
+}
+
+// summaryWriter draws a first sentence, of which a page may have thousands.
+func (v view) summaryWriter(scope link.Scope) *proseWriter {
+	return &proseWriter{v: v, scope: scope, most: longestSummary}
 }
 
 // String is what was drawn.
@@ -64,13 +70,16 @@ func (w *proseWriter) blocks(nodes []prose.Node) {
 	}
 }
 
-// longestText is how much of one text a page shows, in bytes of HTML. Only a
-// machine writes more, and nobody reads it.
-const longestText = 300_000
+// How much of one text a page shows, in bytes of HTML. Only a machine writes
+// more, and nobody reads it.
+const (
+	longestText    = 300_000
+	longestSummary = 3_000
+)
 
 // full reports whether the page shows as much of the text as it may. What is
 // left out is said once, behind the text.
-func (w *proseWriter) full() bool { return w.b.Len() > longestText }
+func (w *proseWriter) full() bool { return w.b.Len() > w.most }
 
 // rest says that a text goes on in the source.
 func (w *proseWriter) rest() {
@@ -88,7 +97,7 @@ func (w *proseWriter) rest() {
 
 // clipped is as much of one piece of text as there is room for.
 func (w *proseWriter) clipped(text string) string {
-	room := max(0, longestText-w.b.Len())
+	room := max(0, w.most-w.b.Len())
 	if len(text) <= room {
 		return text
 	}

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"codrel/internal/model"
+	"codrel/internal/render/plan"
 )
 
 // Report is the state of the documentation, for the pages that show it.
@@ -37,6 +38,15 @@ func (v view) findingPlace(f Finding) sentence {
 	return sentence{{Text: f.File + ":" + strconv.Itoa(f.Line) + ":" + strconv.Itoa(f.Column), Href: href, Name: true}}
 }
 
+// findingsTurns are the pages that list the findings.
+func (v view) findingsTurns() []turn {
+	var out []turn
+	for part := range plan.FindingsParts(len(v.options.Report.Findings)) {
+		out = append(out, turn{strconv.Itoa(part + 1), plan.FindingsPart(part), part == v.page.Part})
+	}
+	return out
+}
+
 // clean takes the marks out of a text that turn its direction.
 func clean(text string) string {
 	return strings.Map(func(r rune) rune {
@@ -61,5 +71,5 @@ func (v view) anchor(d *model.Declaration) string {
 	if v.onWhole(d) {
 		return d.Path()
 	}
-	return anchorOf(d)
+	return plan.Anchor(d)
 }

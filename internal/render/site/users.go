@@ -51,6 +51,15 @@ func (v view) extent(from, to int) string {
 	return v.say("lines-of", "from", strconv.Itoa(from), "to", strconv.Itoa(min(to, all)), "all", strconv.Itoa(all))
 }
 
+// sourceTurns are the pages that show the file.
+func (v view) sourceTurns() []turn {
+	var out []turn
+	for i, first := range v.plan.SourceParts(v.page.File) {
+		out = append(out, turn{v.say("from-line", "line", strconv.Itoa(int(first))), v.plan.SourcePart(v.page.File, i), i == v.page.Part})
+	}
+	return out
+}
+
 // usedBy is the note about who uses a declaration, or nil.
 func (v view) usedBy(d *model.Declaration) []sentence {
 	u, list := v.plan.Users(d)

@@ -176,7 +176,7 @@ func (v view) summary(d *model.Declaration) string {
 		return ""
 	}
 	sections, _ := v.plan.Links.Sections(d)
-	w := v.proseWriter(link.ScopeOf(d), 0)
+	w := v.summaryWriter(link.ScopeOf(d))
 	w.inline(prose.Summary(sections.Body))
 	return w.String()
 }
@@ -184,7 +184,7 @@ func (v view) summary(d *model.Declaration) string {
 func (v view) moduleSummary(m *model.Module) string {
 	for _, doc := range m.Doc {
 		sections := v.plan.Links.Comments.Of(m.Library.Language, doc.Doc)
-		w := v.proseWriter(link.Scope{Module: m, File: doc.File}, 0)
+		w := v.summaryWriter(link.Scope{Module: m, File: doc.File})
 		w.inline(prose.Summary(sections.Body))
 		return w.String()
 	}
@@ -243,6 +243,7 @@ func (v view) groupDoc(list []*model.Declaration, i int) string {
 	}
 	w := v.proseWriter(link.ScopeOf(list[i]), 4)
 	w.blocks(v.plan.Links.Comments.Of(list[i].Module.Library.Language, doc).Body)
+	w.rest()
 	return w.String()
 }
 

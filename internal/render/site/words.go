@@ -73,6 +73,24 @@ func letterOf(p *plan.Page) string {
 	return p.Letter + " " + strconv.Itoa(p.Part+1)
 }
 
+// turn is one of the pages that something too long for one is cut into.
+type turn struct {
+	Text    string
+	Address string // from the site's root
+	Current bool
+}
+
+// letters are the pages of the A to Z list.
+func (v view) letters() []turn {
+	var out []turn
+	for _, p := range v.plan.Letters {
+		if p.Letter != "" {
+			out = append(out, turn{letterOf(p), p.Address, p == v.page})
+		}
+	}
+	return out
+}
+
 // pageTitle is the heading of a page that is about no declaration.
 func (v view) pageTitle() string {
 	switch v.page.Kind {
@@ -130,8 +148,6 @@ func entriesByLetter(list []plan.Entry) [][]plan.Entry {
 	return out
 }
 
-func anchorOf(d *model.Declaration) string { return plan.Anchor(d) }
-
 // memberName is a declaration's name within its page.
 func memberName(d *model.Declaration) string {
 	if _, below, ok := strings.Cut(d.Path(), "."); ok {
@@ -142,7 +158,7 @@ func memberName(d *model.Declaration) string {
 
 // permalink is the declaration's address from its own page.
 func (v view) permalink(d *model.Declaration) string {
-	if anchor := anchorOf(d); anchor != "" && v.plan.PageOf(d) == v.page.Address {
+	if anchor := plan.Anchor(d); anchor != "" && v.plan.PageOf(d) == v.page.Address {
 		return "#" + anchor
 	}
 	return v.toDeclaration(d)
