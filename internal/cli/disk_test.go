@@ -28,7 +28,7 @@ func TestFullDisk(t *testing.T) {
 	require.Zero(t, code, errs)
 	code, _, errs = run(t, "build", "--quiet", "--fail-on", "off", "--out", site, project)
 	require.Zero(t, code, errs)
-	long := "package moon\n\n// Long is long: " + strings.Repeat("tide and time ", 100_000) + "\nvar Long int\n"
+	long := "package moon\n\n// Long is long:\n" + strings.Repeat("// tide and time\n", 100_000) + "var Long int\n"
 	require.NoError(t, os.WriteFile(filepath.Join(project, "engine", "moon", "long.go"), []byte(long), 0o644))
 
 	code, _, errs = run(t, "build", "--quiet", "--fail-on", "off", "--out", site, project)
