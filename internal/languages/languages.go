@@ -5,11 +5,13 @@ package languages
 import (
 	"codrel/internal/lang"
 	"codrel/internal/lang/golang"
+	"codrel/internal/lang/python"
 )
 
 // All are the front ends, in the order that pages and messages list languages.
 var All = []lang.FrontEnd{
 	golang.FrontEnd{},
+	python.FrontEnd{},
 }
 
 // ByName finds the front end of a language, or nil.

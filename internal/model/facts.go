@@ -15,6 +15,7 @@ type Facts struct {
 	Package    string // the name the file itself gives its module, as a Go package clause does
 	Role       Role
 	Generated  bool     // carries the usual header line of generated code
+	Stub       bool     // gives signatures alone, for a file of code that may stand beside it
 	Standalone bool     // a program of its own beside its folder's module, as Go's "//go:build ignore"
 	Conditions []string // under which the file is compiled at all
 
@@ -44,8 +45,9 @@ type Occurrence struct {
 	Variadic   bool       // the last parameter takes any number of arguments
 	Embedded   bool       // a field that embeds a type
 	Deprecated bool
-	Line       int32 // of the name, from 1
-	Parent     int32 // index in Facts.Occurrences of the enclosing declaration, or -1
+	Export     Export // whether the file's own list of what it gives away names it
+	Line       int32  // of the name, from 1
+	Parent     int32  // index in Facts.Occurrences of the enclosing declaration, or -1
 	Name       string
 	Scope      string // enclosing names joined by "."
 	NameSpan   source.Span
@@ -62,6 +64,7 @@ type Extra struct {
 	TypeParams []Param
 	Bases      []Base
 	Directives []Directive
+	Conditions []string // under which it exists, as written
 }
 
 // NewExtra is nil where all lists are empty.
@@ -96,18 +99,58 @@ func (o *Occurrence) Directives() []Directive {
 	return o.Extra.Directives
 }
 
+// Conditions are what must hold for the occurrence to exist, as the file says it.
+func (o *Occurrence) Conditions() []string {
+	if o.Extra == nil {
+		return nil
+	}
+	return o.Extra.Conditions
+}
+
+// Export tells whether a file that lists what it gives away names a declaration.
+type Export uint8
+
+// The states of an export. Languages that export by other means leave it unsaid.
+const (
+	ExportUnsaid Export = iota
+	Exported
+	NotExported
+)
+
 // Callable is the part of an occurrence that only callables have.
 type Callable struct {
 	Params   []Param
 	Results  []Param
 	Receiver Tokens // of a method: the type it is declared on
+	Failures []Failure
+	Gives    Gives
 }
+
+// Failure is a way in which a body says that it fails.
+type Failure struct {
+	Name string // of the exception's type as written
+	Span source.Span
+}
+
+// Gives tells what a body that can be seen hands to its callers.
+type Gives uint8
+
+// What bodies give.
+const (
+	GivesUnknown Gives = iota // there is no body, or its language needs no look at it
+	GivesNothing
+	GivesResult
+	GivesSeries // one value after the other, as generators do
+)
 
 // Param is a parameter, a result or a type parameter.
 type Param struct {
 	Name     string // as written; the language's word for "unnamed" where it has none
 	Type     Tokens
 	Variadic bool
+	Optional bool     // may be left out, with or without a default
+	Implied  bool     // given by the language, not by the caller, as Python's self
+	Fields   []string // the names that a pattern takes out of the argument
 }
 
 // Base is a type that a declaration embeds, extends or implements by its own words.
@@ -119,9 +162,10 @@ type Base struct {
 // Doc is one doc comment, without its markers. Line i of Text, counted from 0,
 // stands at Lines[i] of the file, so that every offset of Text has its place.
 type Doc struct {
-	Text  string // lines joined by "\n"
-	Lines []source.Span
-	Span  source.Span // of the comment with its markers
+	Text    string // lines joined by "\n"
+	Lines   []source.Span
+	Span    source.Span // of the comment with its markers
+	Escaped bool        // backslashes stand for other characters, as in most string literals
 }
 
 // Import is one import of a file.
@@ -129,6 +173,8 @@ type Import struct {
 	Name    string // the local name as written, or ""
 	Assumed string // the local name where none is written and the module is unknown
 	Path    string
+	Member  string // what is taken out of the module; "" for the module itself, "*" for all names
+	Public  bool   // the file gives what it takes on to its own users
 	Span    source.Span
 }
 

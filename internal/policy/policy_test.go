@@ -25,8 +25,9 @@ prose/markdown:    prose source
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model finding source
+lang/python:       lang lexing model finding source
 lang/langtest:     lang model source
-languages:         lang lang/golang
+languages:         lang lang/golang lang/python
 comment/gocomment:     model prose source
 comment:           comment/gocomment model prose
 join:              lang model

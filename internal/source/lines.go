@@ -1,6 +1,7 @@
 package source
 
 import (
+	"math/bits"
 	"sort"
 	"strings"
 	"unicode/utf8"
@@ -27,13 +28,16 @@ type wide struct {
 // not end one, as in Go, C and Python sources on every system of today.
 func NewLines(text string) Lines {
 	starts := make([]int32, 1, 1+strings.Count(text, "\n"))
-	for at := 0; ; {
-		i := strings.IndexByte(text[at:], '\n')
-		if i < 0 {
-			break
+	at := 0
+	for ; at+8 <= len(text); at += 8 {
+		for found := newlines(word(text, at)); found != 0; found &= found - 1 {
+			starts = append(starts, int32(at+bits.TrailingZeros64(found)/8+1))
 		}
-		at += i + 1
-		starts = append(starts, int32(at))
+	}
+	for ; at < len(text); at++ {
+		if text[at] == '\n' {
+			starts = append(starts, int32(at+1))
+		}
 	}
 	l := Lines{starts: starts, size: int32(len(text))}
 	if !isASCII(text) {
@@ -42,9 +46,31 @@ func NewLines(text string) Lines {
 	return l
 }
 
+// word is the eight bytes of a text at an offset, the first the lowest.
+func word(text string, at int) uint64 {
+	b := text[at : at+8]
+	return uint64(b[0]) | uint64(b[1])<<8 | uint64(b[2])<<16 | uint64(b[3])<<24 |
+		uint64(b[4])<<32 | uint64(b[5])<<40 | uint64(b[6])<<48 | uint64(b[7])<<56
+}
+
+const (
+	eachByte = 0x0101010101010101
+	highBits = 0x80 * eachByte
+)
+
+// newlines has the high bit of each byte set that is "\n".
+func newlines(w uint64) uint64 {
+	w ^= '\n' * eachByte
+	return ^((w&^highBits + ^uint64(highBits)) | w | ^uint64(highBits))
+}
+
 func wideCharacters(text string) []wide {
 	var found []wide
 	for i := 0; i < len(text); {
+		if i+8 <= len(text) && word(text, i)&highBits == 0 {
+			i += 8
+			continue
+		}
 		if text[i] < utf8.RuneSelf {
 			i++
 			continue
@@ -65,8 +91,7 @@ func wideCharacters(text string) []wide {
 // isASCII looks at eight bytes a step: it runs over every byte that is read.
 func isASCII(s string) bool {
 	for len(s) >= 8 {
-		v := s[0] | s[1] | s[2] | s[3] | s[4] | s[5] | s[6] | s[7]
-		if v >= utf8.RuneSelf {
+		if word(s, 0)&highBits != 0 {
 			return false
 		}
 		s = s[8:]

@@ -92,6 +92,11 @@ func Dump(f *model.Facts) string {
 	for i := range f.Occurrences {
 		b.WriteString("  " + line(&f.Occurrences[i], f.Text) + "\n")
 	}
+	for _, i := range f.Imports {
+		if i.Member != "" {
+			fmt.Fprintf(&b, "  import %s from %s as %q public=%t\n", i.Member, i.Path, i.Name, i.Public)
+		}
+	}
 	for _, s := range f.Stray {
 		fmt.Fprintf(&b, "  stray %s\n", s.Name)
 	}
@@ -117,7 +122,22 @@ func line(o *model.Occurrence, text string) string {
 			if p.Variadic {
 				b.WriteString("...")
 			}
+			if len(p.Fields) > 0 {
+				fmt.Fprintf(&b, "%v", p.Fields)
+			}
 		}
+		for _, f := range o.Callable.Failures {
+			b.WriteString(" fails=" + f.Name)
+		}
+		if g := o.Callable.Gives; g > model.GivesNothing {
+			b.WriteString([]string{" gives=result", " gives=series"}[g-model.GivesResult])
+		}
+	}
+	if o.Export != model.ExportUnsaid {
+		fmt.Fprintf(&b, " exported=%t", o.Export == model.Exported)
+	}
+	for _, c := range o.Conditions() {
+		fmt.Fprintf(&b, " if=%q", c)
 	}
 	for _, base := range o.Bases() {
 		b.WriteString(" base=")

@@ -1,0 +1,187 @@
+package main
+
+import (
+	"bufio"
+	"bytes"
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"time"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+//go:embed oracle.py
+var pythonOracle string
+
+// oracle is the command that runs a language's oracle in a mode, which reads
+// paths from its input, one a line.
+func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
+	name, program, text := "oracle.py", "python3", pythonOracle
+	dir, err := os.MkdirTemp("", "codrel-oracle")
+	if err != nil {
+		return nil, nil, err
+	}
+	clean := func() { os.RemoveAll(dir) }
+	file := filepath.Join(dir, name)
+	if err := os.WriteFile(file, []byte(text), 0o644); err != nil {
+		clean()
+		return nil, nil, err
+	}
+	cmd := exec.Command(program, file, mode)
+	cmd.Stderr = os.Stderr
+	return cmd, clean, nil
+}
+
+// compare reads one tree on both sides.
+func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
+	list, err := files(end, dir)
+	if err != nil {
+		return score{}, err
+	}
+	cmd, clean, err := oracle(end.Language(), with, "declarations")
+	if err != nil {
+		return score{}, err
+	}
+	defer clean()
+	cmd.Stdin = strings.NewReader(strings.Join(list, "\n"))
+	out, err := cmd.Output()
+	if err != nil {
+		return score{}, fmt.Errorf("the oracle: %w", err)
+	}
+	refused := map[string]bool{}
+	var want []symbol
+	lines := bufio.NewScanner(bytes.NewReader(out))
+	lines.Buffer(nil, 1<<26)
+	for lines.Scan() {
+		var s symbol
+		if err := json.Unmarshal(lines.Bytes(), &s); err != nil {
+			return score{}, err
+		}
+		if s.Refused {
+			refused[s.File] = true
+			continue
+		}
+		want = append(want, s)
+	}
+	var got []symbol
+	for _, f := range list {
+		facts, err := read(end, f)
+		if err != nil {
+			return score{}, err
+		}
+		if refused[f] {
+			continue
+		}
+		if len(facts.Problems) > 0 && show > 0 {
+			p := facts.Problems[0]
+			fmt.Printf("  complains %s:%d %s\n", f, p.Place.At.Line, p.Arg("problem"))
+		}
+		for i := range facts.Occurrences {
+			got = append(got, ours(f, &facts.Occurrences[i]))
+		}
+	}
+	s := judge(want, got, show)
+	s.files, s.refused = len(list), len(refused)
+	return s, nil
+}
+
+func read(end lang.FrontEnd, path string) (*model.Facts, error) {
+	data, err := os.ReadFile(path)
+	if err != nil {
+		return nil, err
+	}
+	return end.Read(lang.File{Path: path, Text: source.Decode(data)}), nil
+}
+
+// readAll prints the seconds that the front end takes for all files. Getting the
+// bytes from the disk is not counted, as it is not on the compiler's side;
+// decoding them is.
+func readAll(end lang.FrontEnd, dirs []string) {
+	var spent time.Duration
+	for _, dir := range dirs {
+		list, _ := files(end, dir)
+		for _, f := range list {
+			data, err := os.ReadFile(f)
+			if err != nil {
+				continue
+			}
+			begin := time.Now()
+			end.Read(lang.File{Path: f, Text: source.Decode(data)})
+			spent += time.Since(begin)
+		}
+	}
+	fmt.Printf("%.6f\n", spent.Seconds())
+}
+
+func ours(file string, o *model.Occurrence) symbol {
+	s := symbol{File: file, Line: int(o.Line), Name: o.Name, Scope: o.Scope, Documented: o.Doc != nil}
+	if o.Callable != nil {
+		names := make([]string, 0, len(o.Callable.Params))
+		for _, p := range o.Callable.Params {
+			names = append(names, p.Name)
+		}
+		s.Params = &names
+	}
+	return s
+}
+
+// judge compares two lists. Several declarations of one name on one line are
+// matched in any order.
+func judge(want, got []symbol, show int) (s score) {
+	s.declared, s.read = len(want), len(got)
+	have := map[string][]string{}
+	for _, g := range got {
+		have[g.key()] = append(have[g.key()], g.rest())
+	}
+	asked := map[string]int{}
+	shown := 0
+	say := func(format string, args ...any) {
+		if shown++; shown <= show {
+			fmt.Printf("  "+format+"\n", args...)
+		}
+	}
+	for _, w := range want {
+		key, rest := w.key(), w.rest()
+		asked[key]++
+		if w.Public {
+			s.public++
+		}
+		list := have[key]
+		if len(list) == 0 {
+			say("missing   %s %s", key, rest)
+			continue
+		}
+		s.found++
+		at := 0
+		for i, r := range list {
+			if r == rest {
+				at = i
+			}
+		}
+		if list[at] == rest {
+			s.right++
+			if w.Public {
+				s.publicRight++
+			}
+		} else {
+			say("differs   %s %s, ours %s", key, rest, list[at])
+		}
+		have[key] = append(list[:at:at], list[at+1:]...)
+	}
+	for _, g := range got {
+		if asked[g.key()] > 0 {
+			asked[g.key()]--
+			continue
+		}
+		s.inventedByOurs++
+		say("invented  %s %s", g.key(), g.rest())
+	}
+	return s
+}

@@ -1,0 +1,160 @@
+// Command frontends compares what our front ends read with what each
+// language's own compiler says of the same files, and prints a table.
+//
+// The compiler's side is a small program in the language itself (oracle.py uses
+// Python's ast, oracle.mjs the TypeScript compiler) that lists declarations in
+// the plainest way and shares no code with ours. A declaration is found where
+// file, line, scope and name agree; it is right where its parameters and
+// whether a comment is attached agree too; it is invented where the compiler
+// has none at that line. Files that the compiler refuses are left out of the
+// comparison, and read all the same.
+//
+//	go run ./compare/frontends -language python [-show 20] [-speed] DIR...
+//	go run ./compare/frontends -language script -with NODE_MODULES DIR...
+//
+// With -speed the compiler's own parse and our reading take turns on one
+// processor each, and the ratio of the medians is printed.
+package main
+
+import (
+	"flag"
+	"fmt"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/languages"
+)
+
+func main() {
+	language := flag.String("language", "python", "the front end to compare")
+	show := flag.Int("show", 0, "differences to list for each tree")
+	speed := flag.Bool("speed", false, "compare the time of reading too")
+	runs := flag.Int("runs", 5, "runs of each side, with -speed")
+	with := flag.String("with", "", "folder with the compiler's package, where it is no part of the language's own")
+	only := flag.Bool("read", false, "read the trees once, print the seconds it took, and exit (used by the program itself)")
+	flag.Parse()
+	end := languages.ByName(*language)
+	if end == nil || flag.NArg() == 0 {
+		flag.Usage()
+		os.Exit(2)
+	}
+	if *only {
+		readAll(end, flag.Args())
+		return
+	}
+	bad := false
+	fmt.Printf("%-44s %7s %7s %9s %9s %9s %9s %9s\n", "tree", "files", "refused", "declared", "found", "right", "public", "invented")
+	var total score
+	for _, dir := range flag.Args() {
+		s, err := compare(end, dir, *with, *show)
+		if err != nil {
+			fmt.Fprintln(os.Stderr, "frontends:", err)
+			os.Exit(1)
+		}
+		fmt.Println(s.row(dir))
+		bad = bad || s.publicShare() < 99.9 || s.inventedShare() >= 0.1
+		total.add(s)
+	}
+	if flag.NArg() > 1 {
+		fmt.Println(total.row("all"))
+	}
+	if *speed {
+		if err := race(*language, *with, flag.Args(), *runs); err != nil {
+			fmt.Fprintln(os.Stderr, "frontends:", err)
+			os.Exit(1)
+		}
+	}
+	if bad {
+		os.Exit(1)
+	}
+}
+
+// files are those below a folder that the front end reads, or the one file that is named.
+func files(end lang.FrontEnd, dir string) ([]string, error) {
+	var out []string
+	err := filepath.WalkDir(dir, func(p string, e fs.DirEntry, err error) error {
+		if err != nil {
+			return err
+		}
+		if e.IsDir() && p != dir && (e.Name() == "__pycache__" || e.Name() == ".git") {
+			return filepath.SkipDir
+		}
+		if e.Type().IsRegular() && lang.Reads(end, p) {
+			out = append(out, p)
+		}
+		return nil
+	})
+	slices.Sort(out)
+	return out, err
+}
+
+// score counts the outcome of one tree.
+type score struct {
+	files, refused       int
+	declared, found      int
+	right                int
+	public, publicRight  int
+	read, inventedByOurs int
+}
+
+func (s *score) add(o score) {
+	s.files += o.files
+	s.refused += o.refused
+	s.declared += o.declared
+	s.found += o.found
+	s.right += o.right
+	s.public += o.public
+	s.publicRight += o.publicRight
+	s.read += o.read
+	s.inventedByOurs += o.inventedByOurs
+}
+
+func share(part, whole int) float64 {
+	if whole == 0 {
+		return 100
+	}
+	return 100 * float64(part) / float64(whole)
+}
+
+func (s *score) publicShare() float64 { return share(s.publicRight, s.public) }
+
+func (s *score) inventedShare() float64 {
+	if s.read == 0 {
+		return 0
+	}
+	return share(s.inventedByOurs, s.read)
+}
+
+func (s *score) row(name string) string {
+	if len(name) > 44 {
+		name = "…" + name[len(name)-43:]
+	}
+	return fmt.Sprintf("%-44s %7d %7d %9d %8.3f%% %8.3f%% %8.3f%% %8.4f%%", name, s.files, s.refused, s.declared,
+		share(s.found, s.declared), share(s.right, s.declared), s.publicShare(), s.inventedShare())
+}
+
+// symbol is what both sides are reduced to.
+type symbol struct {
+	File       string    `json:"file"`
+	Line       int       `json:"line"`
+	Name       string    `json:"name"`
+	Scope      string    `json:"scope"`
+	Params     *[]string `json:"params"`
+	Documented bool      `json:"documented"`
+	Public     bool      `json:"public"`
+	Refused    bool      `json:"refused"` // the compiler cannot read the file
+}
+
+func (s symbol) key() string { return fmt.Sprintf("%s:%d %s %s", s.File, s.Line, s.Scope, s.Name) }
+
+func (s symbol) rest() string {
+	params := "-"
+	if s.Params != nil {
+		params = "(" + strings.Join(*s.Params, ",") + ")"
+	}
+	return fmt.Sprintf("%s documented=%t", params, s.Documented)
+}

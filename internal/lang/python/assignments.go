@@ -1,0 +1,204 @@
+package python
+
+import (
+	"strings"
+
+	"codrel/internal/lexing"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// This file reads assignments ("Assignment statements" and "Annotated
+// assignment statements").
+
+// assignment declares the names that a statement binds in the module or class.
+func (r *reader) assignment(at int, s statement) {
+	a := r.take(at, s)
+	if r.text[at:r.nameEnd(at)] == "__all__" && r.inner().kind == model.KindModule && len(s.equals) > 0 {
+		r.listed, r.unlisted = nil, false
+		r.list(s.equals[0]+1, s.stop)
+	}
+	docs := r.commentDoc(s)
+	directives := r.directives()
+	if s.comment >= 0 {
+		directives = r.directive(directives, source.NewSpan(s.comment, r.endOfLine(s.comment)))
+	}
+	for _, name := range a.names {
+		o := model.Occurrence{
+			Kind: r.variableKind(name.In(r.text), a), NameSpan: name, Span: source.NewSpan(at, a.end),
+			Doc: docs, Extra: extra(nil, nil, directives), Signature: r.variableSignature(name, a),
+		}
+		r.assigned = append(r.assigned, int(r.add(o)))
+	}
+}
+
+// assigned is an assignment, taken apart.
+type assigned struct {
+	names      []source.Span
+	annotation source.Span
+	value      source.Span
+	end        int
+}
+
+// take finds the names, the annotation and the value of an assignment. Targets
+// that are no names (attributes, elements) declare nothing.
+func (r *reader) take(at int, s statement) assigned {
+	_, stop := r.trimmed(at, s.stop)
+	a := assigned{end: stop}
+	valueAt := stop
+	if n := len(s.equals); n > 0 {
+		from, to := r.trimmed(s.equals[n-1]+1, stop)
+		a.value = source.NewSpan(from, to)
+		valueAt = s.equals[n-1]
+	}
+	if s.colon >= 0 {
+		from, to := r.trimmed(s.colon+1, valueAt)
+		a.annotation = source.NewSpan(from, to)
+		r.targets(at, s.colon, "", func(name source.Span) { a.names = append(a.names, name) })
+		return a
+	}
+	from := at
+	for _, sign := range s.equals {
+		r.targets(from, sign, "", func(name source.Span) { a.names = append(a.names, name) })
+		from = sign + 1
+	}
+	return a
+}
+
+// targets yields the names of a list of targets; with self set, the names of
+// attributes set on it instead.
+func (r *reader) targets(at, stop int, self string, yield func(source.Span)) {
+	for at < stop {
+		c := r.text[at]
+		if !startsName(c) {
+			at++
+			continue
+		}
+		end := r.nameEnd(at)
+		after := r.blanks(end, true)
+		if self != "" && r.text[at:end] == self && after < stop && r.text[after] == '.' {
+			name := r.blanks(after+1, true)
+			if nameEnd := r.nameEnd(name); nameEnd > name && r.isWhole(nameEnd, stop) {
+				yield(source.NewSpan(name, nameEnd))
+			}
+		} else if self == "" && r.isWhole(end, stop) {
+			yield(source.NewSpan(at, end))
+		}
+		at = r.nextTarget(end, stop)
+	}
+}
+
+// isWhole reports whether a target ends at an offset: what follows is a comma, a
+// closing bracket, or nothing.
+func (r *reader) isWhole(at, stop int) bool {
+	at = r.blanks(at, true)
+	return at >= stop || strings.IndexByte(",)]", r.text[at]) >= 0
+}
+
+// nextTarget is the offset of the comma behind the target that an offset is in,
+// past the brackets that belong to it.
+func (r *reader) nextTarget(at, stop int) int {
+	depth := 0
+	for at < stop {
+		switch bytesOfLines[r.text[at]] {
+		case opening:
+			depth++
+		case closing:
+			depth = max(0, depth-1)
+		case quote:
+			at, _ = r.stringEnd(at)
+			continue
+		case comment:
+			at = r.endOfLine(at)
+			continue
+		}
+		if r.text[at] == ',' && depth == 0 {
+			return at
+		}
+		at++
+	}
+	return stop
+}
+
+func (r *reader) variableKind(name string, a assigned) model.Kind {
+	annotation := lastName(a.annotation.In(r.text))
+	switch {
+	case annotation == "TypeAlias":
+		return model.KindType
+	case r.inner().kind == model.KindEnum && a.annotation.Empty() && !a.value.Empty() && !strings.HasPrefix(name, "_"):
+		return model.KindEnumMember
+	case r.inner().kind != model.KindModule:
+		return model.KindField
+	case annotation == "Final" || strings.ToUpper(name) == name && strings.ToLower(name) != name && !strings.HasPrefix(name, "__"):
+		return model.KindConstant
+	}
+	return model.KindVariable
+}
+
+// lastName is the last name of a dotted one, without what stands in brackets behind it.
+func lastName(s string) string {
+	s, _, _ = strings.Cut(s, "[")
+	s = strings.TrimSpace(s)
+	return s[strings.LastIndexByte(s, '.')+1:]
+}
+
+// commentDoc makes a doc comment of the "#:" lines above a statement or behind it.
+func (r *reader) commentDoc(s statement) *model.Doc {
+	var lines []source.Span
+	for _, c := range r.above {
+		if strings.HasPrefix(c.In(r.text), "#:") {
+			lines = append(lines, c)
+		} else if lines = lines[:0]; strings.HasPrefix(c.In(r.text), "# codrel:") {
+			continue
+		}
+	}
+	if s.comment >= 0 && strings.HasPrefix(r.text[s.comment:], "#:") {
+		lines = append(lines[:0], source.NewSpan(s.comment, r.endOfLine(s.comment)))
+	}
+	if len(lines) == 0 {
+		return nil
+	}
+	whole := source.Span{Start: lines[0].Start, End: lines[len(lines)-1].End}
+	for i := range lines {
+		lines[i].Start += int32(len("#:"))
+		if strings.HasPrefix(lines[i].In(r.text), " ") {
+			lines[i].Start++
+		}
+		_, to := r.trimmed(int(lines[i].Start), int(lines[i].End))
+		lines[i].End = int32(to)
+	}
+	doc := lexing.MakeDoc(r.text, lines, whole)
+	if doc == nil {
+		r.facts.Empty = append(r.facts.Empty, whole)
+	}
+	return doc
+}
+
+// typeAlias reads "type Name[T] = value" (PEP 695).
+func (r *reader) typeAlias(at int, s statement) bool {
+	name := r.blanks(at+len("type"), false)
+	end := r.nameEnd(name)
+	if end == name || len(s.equals) == 0 || s.augmented {
+		return false
+	}
+	after := r.blanks(end, false)
+	if after >= len(r.text) || after != s.equals[0] && r.text[after] != '[' {
+		return false
+	}
+	from, to := r.trimmed(s.equals[0]+1, s.stop)
+	start := r.arena.Begin()
+	r.put(model.TokenKeyword, "type ")
+	r.put(model.TokenName, r.text[name:end])
+	var params []model.Param
+	if r.text[after] == '[' {
+		params, _ = r.typeParams(after)
+	}
+	r.put(model.TokenPunctuation, " = ")
+	r.typeTokens(from, to)
+	o := model.Occurrence{
+		Kind: model.KindType, NameSpan: source.NewSpan(name, end), Span: source.NewSpan(at, to), Doc: r.commentDoc(s),
+		Extra: extra(params, nil, r.directives()), Signature: r.arena.Since(start),
+	}
+	r.assigned = append(r.assigned, int(r.add(o)))
+	return true
+}

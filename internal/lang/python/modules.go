@@ -1,0 +1,196 @@
+package python
+
+import (
+	"path"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// This file knows what lies beyond one file: packages, their roots, and tests.
+
+var (
+	_ lang.RootFinder = FrontEnd{}
+	_ lang.Moduler    = FrontEnd{}
+	_ lang.Using      = FrontEnd{}
+	_ lang.TestNamer  = FrontEnd{}
+)
+
+const packageFile = "__init__"
+
+func stem(file string) string {
+	base := path.Base(file)
+	return strings.TrimSuffix(base, path.Ext(base))
+}
+
+func isPackageFile(file string) bool { return stem(file) == packageFile }
+
+// moduleName is the last name of a file's module.
+func moduleName(file string) string {
+	if isPackageFile(file) {
+		return strings.TrimSuffix(path.Base(path.Dir(file)), "-stubs")
+	}
+	return stem(file)
+}
+
+// MarkerNames are the files that make a folder a library.
+func (FrontEnd) MarkerNames() []string { return []string{"pyproject.toml", "setup.cfg", "setup.py"} }
+
+// Root reads the name and version of a project out of a marker file.
+func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
+	root := lang.Root{Folder: path.Dir(file)}
+	text := string(data)
+	switch path.Base(file) {
+	case "pyproject.toml":
+		root.Name, root.Version = settingsIn(text, "[project]", "[tool.poetry]")
+		return root, strings.Contains(text, "[project]") || strings.Contains(text, "[build-system]") || strings.Contains(text, "[tool.poetry]")
+	case "setup.cfg":
+		root.Name, root.Version = settingsIn(text, "[metadata]")
+		return root, strings.Contains(text, "[metadata]")
+	}
+	root.Name, root.Version = argumentIn(text, "name"), argumentIn(text, "version")
+	return root, strings.Contains(text, "setup(")
+}
+
+// settingsIn reads the lines "name = ..." and "version = ..." of a table.
+func settingsIn(text string, tables ...string) (name, version string) {
+	within := false
+	for line := range strings.Lines(text) {
+		line = strings.TrimSpace(line)
+		if strings.HasPrefix(line, "[") {
+			within = false
+			for _, t := range tables {
+				within = within || line == t
+			}
+			continue
+		}
+		key, value, ok := strings.Cut(line, "=")
+		if !ok || !within {
+			continue
+		}
+		value = strings.Trim(strings.TrimSpace(value), `"'`)
+		switch strings.TrimSpace(key) {
+		case "name":
+			name = value
+		case "version":
+			if !strings.Contains(value, ":") { // "attr: module.version" is no version
+				version = value
+			}
+		}
+	}
+	return name, version
+}
+
+// argumentIn reads a keyword argument that is a plain string.
+func argumentIn(text, word string) string {
+	l := lexer{text: text}
+	for at := 0; ; {
+		i := strings.Index(text[at:], word)
+		if i < 0 {
+			return ""
+		}
+		i += at
+		at = i + len(word)
+		sign := l.blanks(at, false)
+		if i > 0 && inNames[text[i-1]] || sign >= len(text) || text[sign] != '=' {
+			continue
+		}
+		open := l.blanks(sign+1, false)
+		if open < len(text) && (text[open] == '"' || text[open] == '\'') {
+			if end, closed := l.plainString(open); closed {
+				return text[open+1 : end-1]
+			}
+		}
+	}
+}
+
+// IsTest knows test files by the names that test runners look for.
+func (FrontEnd) IsTest(file string) bool {
+	name := stem(file)
+	if strings.HasPrefix(name, "test_") || strings.HasSuffix(name, "_test") || name == "conftest" {
+		return true
+	}
+	for dir := path.Dir(file); dir != "." && dir != "/"; dir = path.Dir(dir) {
+		if base := path.Base(dir); base == "tests" || base == "test" {
+			return true
+		}
+	}
+	return false
+}
+
+// layoutFolders hold packages without being one.
+var layoutFolders = map[string]bool{"src": true, "lib": true, "python": true, "stubs": true, "typings": true}
+
+// ModulePaths gives each file its dotted name: the names of the folders below
+// the one that packages are imported from, then the file's. A stub has the
+// module of the file beside it.
+func (FrontEnd) ModulePaths(lib *model.Library, files []*model.Facts) []string {
+	packages := map[string]bool{}
+	for _, f := range files {
+		if isPackageFile(f.Path) {
+			packages[path.Dir(f.Path)] = true
+		}
+	}
+	paths := make([]string, len(files))
+	for i, f := range files {
+		paths[i] = dottedName(lib, f.Path, packages)
+	}
+	return paths
+}
+
+func dottedName(lib *model.Library, file string, packages map[string]bool) string {
+	var names []string
+	dir := path.Dir(file)
+	if !isPackageFile(file) {
+		names = append(names, stem(file))
+	}
+	for dir != lib.Root && dir != "." {
+		base := path.Base(dir)
+		parent := path.Dir(dir)
+		if layoutFolders[base] && parent == lib.Root && !packages[dir] {
+			break
+		}
+		names = append(names, strings.TrimSuffix(base, "-stubs"))
+		dir = parent
+	}
+	if packages[dir] && dir == lib.Root { // the library's own folder is a package
+		name := path.Base(dir)
+		if dir == "." {
+			name = lib.Name
+		}
+		names = append(names, name)
+	}
+	if len(names) == 0 {
+		return lib.Name
+	}
+	for i, j := 0, len(names)-1; i < j; i, j = i+1, j-1 {
+		names[i], names[j] = names[j], names[i]
+	}
+	return strings.Join(names, ".")
+}
+
+// InternalModule reports whether a name on the way to the module says that it is
+// not for others (PEP 8, "Public and Internal Interfaces").
+func (FrontEnd) InternalModule(p string) bool {
+	for name := range strings.SplitSeq(p, ".") {
+		if strings.HasPrefix(name, "_") && !special(name) {
+			return true
+		}
+	}
+	return false
+}
+
+// BringIn is the import statement.
+func (FrontEnd) BringIn(m *model.Module) string {
+	for name := range strings.SplitSeq(m.Path, ".") {
+		l := lexer{text: name}
+		if l.nameEnd(0) != len(name) || special(name) {
+			return ""
+		}
+	}
+	if i := strings.LastIndexByte(m.Path, '.'); i > 0 {
+		return "from " + m.Path[:i] + " import " + m.Path[i+1:]
+	}
+	return "import " + m.Path
+}

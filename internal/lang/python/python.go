@@ -1,0 +1,149 @@
+// Package python is the Python front end: a parser of our own that reads
+// declarations exactly and passes over everything else.
+//
+// It goes from logical line to logical line. At the level of a module or class
+// every statement is looked at; of a function's body only the first string, what
+// a constructor sets on its first parameter, and which exceptions are raised.
+// Indentation alone decides where a body ends, so that damage in one body costs
+// nothing behind it. The grammar is that of the Python language reference, 3.14,
+// and older code is read as far as its declarations look the same.
+//
+// The package knows nothing of other files; what lies beyond one file (package
+// names, stubs) is in modules.go.
+package python
+
+import (
+	"strings"
+
+	"codrel/internal/finding"
+	"codrel/internal/lang"
+	"codrel/internal/lexing"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// FrontEnd reads Python. The zero value is ready to use.
+type FrontEnd struct{}
+
+// Language is "python".
+func (FrontEnd) Language() string { return "python" }
+
+// Extensions are the endings of modules, stubs and windowed programs.
+func (FrontEnd) Extensions() []string { return []string{".py", ".pyi", ".pyw"} }
+
+// SkipFolders hold installed or built things.
+func (FrontEnd) SkipFolders() []string {
+	return []string{"__pycache__", "site-packages", "node_modules", ".venv", "venv", ".tox", ".nox", ".eggs", "build", "dist"}
+}
+
+// Read extracts the declarations of one file.
+func (FrontEnd) Read(file lang.File) *model.Facts {
+	text := file.Text.String
+	facts := &model.Facts{Path: file.Path, Language: "python", Text: text, Lines: file.Text.Lines}
+	facts.Package = moduleName(file.Path)
+	facts.Stub = strings.HasSuffix(file.Path, ".pyi")
+	if (FrontEnd{}).IsTest(file.Path) {
+		facts.Role = model.RoleTest
+	}
+	r := reader{lexer: lexer{text: text}, facts: facts, arena: lexing.NewArena(text)}
+	if file.Text.Encoding == source.Latin1 && !declaresEncoding(text) {
+		r.facts.Problems = append(r.facts.Problems, unreadable(facts, file.Text.Foreign, "encoding", ""))
+	}
+	if file.Deep {
+		facts.Inside = &model.Inside{}
+	}
+	facts.Generated = generated(text)
+	r.facts.Occurrences = make([]model.Occurrence, 0, 4+len(text)/expectedBytes)
+	r.module()
+	r.exports()
+	r.arena.Close()
+	return facts
+}
+
+// expectedBytes is how much text a declaration takes on the average, rather more than less.
+const expectedBytes = 512
+
+// declaresEncoding reports whether one of the first two lines names the file's
+// encoding (PEP 263): then it need not be UTF-8.
+func declaresEncoding(text string) bool {
+	for n := 0; n < 2; n++ {
+		line, rest, _ := strings.Cut(text, "\n")
+		if trimmed := strings.TrimLeft(line, " \t\f"); strings.HasPrefix(trimmed, "#") {
+			if i := strings.Index(trimmed, "coding"); i > 0 && strings.IndexAny(trimmed[i+len("coding"):], ":=") == 0 {
+				return true
+			}
+		}
+		text = rest
+	}
+	return false
+}
+
+// generated reports whether a comment near the top says that a program wrote the file.
+func generated(text string) bool {
+	for n := 0; n < 12; n++ {
+		line, rest, more := strings.Cut(text, "\n")
+		if strings.HasPrefix(line, "#") {
+			line = strings.ToLower(line)
+			if strings.Contains(line, "generated") && (strings.Contains(line, "do not edit") || strings.Contains(line, "don't edit")) || strings.Contains(line, "@generated") {
+				return true
+			}
+		}
+		if !more {
+			break
+		}
+		text = rest
+	}
+	return false
+}
+
+func unreadable(facts *model.Facts, span source.Span, form, message string) finding.Finding {
+	return finding.Finding{
+		Rule: finding.UnreadableSource, Form: form, Place: facts.Place(span),
+		Arguments: []finding.Argument{{Name: "problem", Value: message}, {Name: "language", Value: "Python"}},
+	}
+}
+
+// reader extracts the facts of one file.
+type reader struct {
+	lexer
+	facts  *model.Facts
+	arena  *lexing.Arena
+	at     int     // offset of the next byte to read
+	last   int     // offset behind the last statement that was read
+	blocks []block // around the statement being read, the module first
+
+	above      []source.Span   // comments on the lines right above the statement
+	decorators []source.Span   // of the definition that comes next, without "@"
+	decorated  int             // where the first of them begins
+	assigned   []int           // occurrences of the statement before this one, if it was an assignment
+	listed     map[string]bool // names in __all__
+	unlisted   bool            // __all__ holds more than can be read
+	troubled   bool
+}
+
+// block is a suite of statements that declares things.
+type block struct {
+	indent    int    // column of the statement that opens it; its own lines stand further right
+	scope     string // of what it declares
+	parent    int32
+	kind      model.Kind // module, class or enum
+	condition string     // of an "if", under which all of it exists
+	branch    string     // the condition of the last "if" or "elif" in it
+	branched  int        // the column at which that stood
+	opens     bool       // it is the body of the class at parent
+}
+
+// problem says that source cannot be read, once a file: the first place matters.
+func (r *reader) problem(at int, message string) {
+	if r.troubled {
+		if p := r.facts.Problems; len(p) > 0 && p[len(p)-1].Form == "" {
+			p[len(p)-1].Form = "more"
+		}
+		return
+	}
+	r.troubled = true
+	at = min(at, len(r.text))
+	r.facts.Problems = append(r.facts.Problems, unreadable(r.facts, source.NewSpan(at, at), "", message))
+}
+
+func (r *reader) line(at int) int32 { return int32(r.facts.Lines.Line(int32(at))) }
