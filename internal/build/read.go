@@ -170,7 +170,10 @@ func (r *run) assign(read settings.Read, end lang.FrontEnd, found []source.Entry
 	byFolder := map[string]*model.Library{}
 	markers := map[string]lang.Root{}
 	for _, root := range roots {
-		markers[root.Folder] = root
+		if was := markers[root.Folder]; was.Name == "" { // several may mark one folder
+			root.Version = cmp.Or(was.Version, root.Version)
+			markers[root.Folder] = root
+		}
 	}
 	for _, e := range found {
 		folder, marker := rootOf(path.Dir(e.Path), read.Path, markers)

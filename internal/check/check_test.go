@@ -47,7 +47,7 @@ func TestExamples(t *testing.T) {
 			require.NotEmpty(t, r.Summary)
 			require.NotEmpty(t, r.Explanation)
 			require.NotEqual(t, finding.Off, r.Default)
-			wrong := run(t, example(r.Wrong), nil)
+			wrong := run(t, example(r.Language, r.Wrong), nil)
 			var of []string
 			for i := range wrong.Findings {
 				if f := &wrong.Findings[i]; f.Rule == r.Name {
@@ -57,16 +57,17 @@ func TestExamples(t *testing.T) {
 			}
 			require.Len(t, of, 1)
 			assert.NotContains(t, of[0], "{", "every argument is filled in")
-			assert.Empty(t, texts(run(t, example(r.Right), nil).Findings))
+			assert.Empty(t, texts(run(t, example(r.Language, r.Right), nil).Findings))
 		})
 	}
 }
 
-// example makes files of an example: what stands before the first "-- name --" is tide.go.
-func example(text string) map[string]string {
+// example makes files of an example: what stands before the first "-- name --" is
+// a file in the rule's language.
+func example(language, text string) map[string]string {
 	files := map[string]string{"go.mod": "module tidebook.example/engine"}
 	archive := txtar.Parse([]byte(text))
-	files["tide/tide.go"] = string(archive.Comment)
+	files[map[string]string{"go": "tide/tide.go", "python": "tide.py"}[language]] = string(archive.Comment)
 	for _, f := range archive.Files {
 		files[f.Name] = string(f.Data)
 	}

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"codrel/internal/finding"
+	"codrel/internal/lang"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 )
@@ -33,7 +34,7 @@ func Height(hour int) float64 { return 0 }
 	Messages: map[string]string{"": "{kind} {name} has no doc comment"},
 	module: func(p *Pass) {
 		for d := range p.shown {
-			if asks(d) && !d.Documented() {
+			if p.asks(d) && !d.Documented() {
 				p.report(d, finding.Finding{
 					Rule: finding.Undocumented, Place: at(d),
 					Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path())},
@@ -44,7 +45,10 @@ func Height(hour int) float64 { return 0 }
 }
 
 // asks reports whether a declaration should have a comment of its own.
-func asks(d *model.Declaration) bool {
+func (p *Pass) asks(d *model.Declaration) bool {
+	if asker, ok := p.Links.FrontEnd(d.Module.Library.Language).(lang.Asker); ok {
+		return asker.AsksComment(d)
+	}
 	switch {
 	case d.Kind() == model.KindField || d.Name == "_":
 		return false
@@ -59,7 +63,7 @@ func asks(d *model.Declaration) bool {
 // count adds up which declarations that ask for a comment have one.
 func (p *Pass) count() {
 	for d := range p.shown {
-		if !asks(d) {
+		if !p.asks(d) {
 			continue
 		}
 		p.coverage.Total++
@@ -75,7 +79,8 @@ var missingModuleComment = Rule{
 	Explanation: `The page of a module opens with what the module is for. Without a comment it
 opens with a list of names, and a reader has to guess.
 
-In Go, write a comment directly above the package clause of one of the files.`,
+In Go, write a comment directly above the package clause of one of the files; in
+Python, begin the file with a string.`,
 	Wrong: `package tide
 
 // Height gives the water level at an hour of the day, in metres.
@@ -90,6 +95,9 @@ func Height(hour int) float64 { return 0 }
 	Messages: map[string]string{"": "module {name} has no comment of its own"},
 	module: func(p *Pass) {
 		if !p.Links.ModuleInReach(p.Module) || len(p.Module.Doc) > 0 {
+			return
+		}
+		if asker, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.Asker); ok && !asker.AsksModuleComment(p.Module) {
 			return
 		}
 		for _, f := range p.Module.Files {
@@ -125,8 +133,12 @@ func Height(hour int) float64 { return 0 }
 	Messages: map[string]string{"": "the comment on {name} is empty"},
 	module: func(p *Pass) {
 		for _, f := range p.Module.Files {
-			for _, span := range f.Empty {
+			for _, blank := range f.Empty {
+				span := blank.Span
 				d := p.behind(f, span.End)
+				if blank.Inside {
+					d = p.around(f, span.Start)
+				}
 				if f.Generated || !p.Links.InReach(d) {
 					continue
 				}
@@ -137,6 +149,20 @@ func Height(hour int) float64 { return 0 }
 			}
 		}
 	},
+}
+
+// around finds the innermost declaration whose text an offset lies in, or nil.
+func (p *Pass) around(f *model.Facts, offset int32) *model.Declaration {
+	var found *model.Occurrence
+	for i := range f.Occurrences {
+		if o := &f.Occurrences[i]; o.Span.Contains(offset) && (found == nil || o.Span.Len() <= found.Span.Len()) {
+			found = o
+		}
+	}
+	if found == nil {
+		return nil
+	}
+	return p.Module.Find(found.Scope, found.Name)
 }
 
 // behind finds the declaration whose occurrence begins next after an offset.

@@ -111,7 +111,7 @@ func (p *Pass) references(visit func(d *model.Declaration, place finding.Place, 
 			return
 		}
 		// Most comments hold no bracket; they need not be taken apart for this.
-		if !strings.ContainsAny(doc.Text, "[<{") && !strings.Contains(doc.Text, "ref:") {
+		if !strings.ContainsAny(doc.Text, "[<{`") && !strings.Contains(doc.Text, "ref:") {
 			return
 		}
 		sections := p.Links.Comments.Of(p.Module.Library.Language, doc)
@@ -151,7 +151,10 @@ func shownSpan(n *prose.Node) source.Span {
 }
 
 func howOf(n *prose.Node) link.How {
-	if n.Strict {
+	switch {
+	case n.Outward:
+		return link.Outward
+	case n.Strict:
 		return link.Explicit
 	}
 	return link.Bracketed

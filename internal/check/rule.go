@@ -29,6 +29,7 @@ type Rule struct {
 // Rules is the explicit list of all rules, in the order that "explain" lists them.
 var Rules = []Rule{
 	undocumented, missingModuleComment, emptyComment, strayComment, deprecatedWithoutAdvice,
+	phantomParameter, undescribedParameter, undescribedResult, undescribedFailure, repeatedSection, unknownTag,
 	brokenReference, ambiguousReference, leakedType, malformedComment, unreadableSource,
 	faintAccent, brokenLook,
 }

@@ -6,6 +6,7 @@ import (
 	"codrel/internal/finding"
 	"codrel/internal/model"
 	"codrel/internal/nearest"
+	"codrel/internal/prose"
 )
 
 // This file holds the rules on what could not be read, and on words to Codrel
@@ -63,10 +64,11 @@ package tide
 func Height(hour int) float64 { return 0 }
 `,
 	Messages: map[string]string{
-		"":       `"codrel: {verb}" is not known; there are let, hide, part and words`,
-		"near":   `"codrel: {verb}" is not known; did you mean {near}?`,
-		"rule":   `there is no rule {rule} to let pass; "codrel explain" lists the rules`,
-		"reason": `this excuse gives no reason, so it does not hold; write "codrel: let {rule} pass, REASON"`,
+		"unclosed": `{text} opens here and is never closed`,
+		"":         `"codrel: {verb}" is not known; there are let, hide, part and words`,
+		"near":     `"codrel: {verb}" is not known; did you mean {near}?`,
+		"rule":     `there is no rule {rule} to let pass; "codrel explain" lists the rules`,
+		"reason":   `this excuse gives no reason, so it does not hold; write "codrel: let {rule} pass, REASON"`,
 	},
 	module: func(p *Pass) {
 		for _, f := range p.Module.Files {
@@ -77,6 +79,7 @@ func Height(hour int) float64 { return 0 }
 				p.directives(d, o.File, o.Directives())
 			}
 		}
+		p.flaws(prose.Unclosed, finding.MalformedComment)
 	},
 }
 

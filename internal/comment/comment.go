@@ -9,21 +9,14 @@ package comment
 import (
 	"sync"
 
+	"codrel/internal/comment/docstring"
 	"codrel/internal/comment/gocomment"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 )
 
 // Sections is a doc comment, taken apart.
-type Sections struct {
-	Body       []prose.Node // everything but the sections below
-	Deprecated []prose.Node // the advice of a deprecation, blocks
-}
-
-// All are the nodes of every section, for walks that look at each reference.
-func (s *Sections) All(yield func([]prose.Node) bool) {
-	_ = yield(s.Body) && yield(s.Deprecated)
-}
+type Sections = prose.Sections
 
 // Read takes the comment of a file in the language apart.
 func Read(language string, doc *model.Doc) *Sections {
@@ -31,6 +24,8 @@ func Read(language string, doc *model.Doc) *Sections {
 	case "go":
 		body, deprecated := gocomment.Parse(doc)
 		return &Sections{Body: body, Deprecated: deprecated}
+	case "python":
+		return docstring.Parse(doc)
 	}
 	return &Sections{Body: []prose.Node{{
 		Kind: prose.Paragraph, Span: doc.Span,

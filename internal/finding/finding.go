@@ -51,6 +51,12 @@ const (
 	MalformedComment        = "malformed-comment"
 	FaintAccent             = "faint-accent"
 	BrokenLook              = "broken-look"
+	PhantomParameter        = "phantom-parameter"
+	UndescribedParameter    = "undescribed-parameter"
+	UndescribedResult       = "undescribed-result"
+	UndescribedFailure      = "undescribed-failure"
+	RepeatedSection         = "repeated-section"
+	UnknownTag              = "unknown-tag"
 )
 
 // Argument is one named value of a finding's text.

@@ -58,6 +58,9 @@ func group(lib *model.Library, paths []string) (code, tests []*model.Module) {
 	for k, list := range files {
 		m := model.NewModule(lib, k.path)
 		m.Role, m.Files, m.Name = k.role, list, list[0].Package
+		if m.Name == "" {
+			m.Name = k.path[strings.LastIndexAny(k.path, "./")+1:]
+		}
 		if k.role == model.RoleTest {
 			tests = append(tests, m)
 		} else {
@@ -142,7 +145,22 @@ func visibility(m *model.Module, d *model.Declaration) model.Visibility {
 		v = model.Internal
 	}
 	for depth := 0; d != nil && depth < maxDepth; d, depth = d.Parent, depth+1 {
-		v = max(v, d.Main().Visibility)
+		v = max(v, own(d))
+	}
+	return v
+}
+
+// own is a declaration's own visibility: a list of what its file gives away
+// outweighs how its name is written.
+func own(d *model.Declaration) model.Visibility {
+	v := d.Main().Visibility
+	for _, o := range d.Occurrences {
+		switch o.Export {
+		case model.Exported:
+			return model.Public
+		case model.NotExported:
+			v = max(v, model.Internal)
+		}
 	}
 	return v
 }

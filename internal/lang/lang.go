@@ -59,6 +59,29 @@ type Moduler interface {
 	InternalModule(path string) bool
 }
 
+// Importer is a front end whose language writes paths of imports that hang on
+// where they stand.
+type Importer interface {
+	// ImportPath is the module path that an import of a file of the module means.
+	ImportPath(m *model.Module, f *model.Facts, written string) string
+	// Below is the module path of a module that lies in another.
+	Below(module, name string) string
+}
+
+// Native is a front end that knows the names which its language brings along.
+type Native interface {
+	// IsNative reports whether a name needs no import, as a built-in type does not.
+	IsNative(name string) bool
+}
+
+// Asker is a front end whose language has habits of its own on what needs a comment.
+type Asker interface {
+	// AsksComment reports whether a declaration should have one.
+	AsksComment(*model.Declaration) bool
+	// AsksModuleComment reports whether a module should have one.
+	AsksModuleComment(*model.Module) bool
+}
+
 // TestNamer is a front end whose language tells test files by their path.
 type TestNamer interface {
 	IsTest(path string) bool

@@ -41,6 +41,7 @@ type Index struct {
 	options  Options
 	modules  map[string][]*model.Module // by path, code only
 	imports  map[*model.Facts][]imported
+	takers   map[*model.Module]bool            // modules that take names out of others
 	names    func() map[string][]*model.Module // modules by the names in reach at their top
 	tops     func() []string                   // those names, sorted
 	users    func() map[*model.Declaration]*UsersOf
@@ -52,6 +53,8 @@ type Index struct {
 type imported struct {
 	name   string // local name; "." where all names come in bare
 	path   string
+	member string        // what is taken out of the module; "" for the module itself
+	public bool          // it is given on to the users of the file
 	module *model.Module // nil where it is outside the project
 }
 
@@ -72,6 +75,7 @@ func New(project *model.Project, options Options) *Index {
 			x.imports[f] = x.importsOf(lib, f)
 		}
 	}
+	x.takeFromOthers()
 	x.names = sync.OnceValue(x.topNames)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
 	x.users = sync.OnceValue(x.findUsers)
@@ -79,22 +83,8 @@ func New(project *model.Project, options Options) *Index {
 	return x
 }
 
-func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
-	out := make([]imported, 0, len(f.Imports))
-	for _, i := range f.Imports {
-		m := x.module(lib, i.Path)
-		name := i.Name
-		switch {
-		case name != "":
-		case m != nil:
-			name = m.Name
-		default:
-			name = i.Assumed
-		}
-		out = append(out, imported{name: name, path: i.Path, module: m})
-	}
-	return out
-}
+// FrontEnd is that of a language, or nil.
+func (x *Index) FrontEnd(language string) lang.FrontEnd { return x.options.FrontEnds[language] }
 
 // module finds a module by its path: the library's own before another's.
 func (x *Index) module(lib *model.Library, path string) *model.Module {
@@ -170,44 +160,4 @@ func (x *Index) outside(module, name string) string {
 		}
 	}
 	return ""
-}
-
-// Type resolves the name of a type in a signature, as the file it stands in sees it.
-func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
-	qualifier, rest, qualified := strings.Cut(name, ".")
-	if !qualified {
-		return Target{Declaration: x.bare(m, f, name)}
-	}
-	for _, i := range x.imports[f] {
-		if i.name != qualifier {
-			continue
-		}
-		if i.module == nil {
-			return Target{Address: x.outside(i.path, rest)}
-		}
-		return Target{Declaration: i.module.Lookup(rest)}
-	}
-	return Target{}
-}
-
-// bare resolves an unqualified name at the level of a module.
-func (x *Index) bare(m *model.Module, f *model.Facts, name string) *model.Declaration {
-	if d := m.Lookup(name); d != nil {
-		return d
-	}
-	if m.Role == model.RoleTest {
-		if code := x.module(m.Library, m.Path); code != nil {
-			if d := code.Lookup(name); d != nil {
-				return d
-			}
-		}
-	}
-	for _, i := range x.imports[f] {
-		if i.name == "." && i.module != nil {
-			if d := i.module.Lookup(name); d != nil {
-				return d
-			}
-		}
-	}
-	return nil
 }

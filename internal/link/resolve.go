@@ -1,8 +1,10 @@
 package link
 
 import (
+	"slices"
 	"strings"
 
+	"codrel/internal/lang"
 	"codrel/internal/model"
 )
 
@@ -50,6 +52,10 @@ const (
 	Bracketed
 	// Loose references are code spans: every step, but they are never wrong.
 	Loose
+	// Outward references are explicit ones of languages whose names say where they
+	// come from: a qualified name whose first part means nothing here belongs to
+	// another project, and so does a name that the language brings along.
+	Outward
 )
 
 // Resolve finds what a reference means, from where it stands outwards: own
@@ -90,7 +96,19 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 	if how == Bracketed && !partial && len(r.names) > 1 && namesPackage(r.names[0]) && isUpper(r.names[1]) {
 		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
 	}
+	if how == Outward && !partial && (len(r.names) > 1 || x.native(from, r.names[0])) {
+		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
+	}
 	return Result{Partial: partial}
+}
+
+// native reports whether the language of a place brings a name along.
+func (x *Index) native(from Scope, name string) bool {
+	if from.Module == nil {
+		return false
+	}
+	native, ok := x.options.FrontEnds[from.Module.Library.Language].(lang.Native)
+	return ok && native.IsNative(name)
 }
 
 // namesPackage reports whether a name reads like a package of the language's own
@@ -146,8 +164,11 @@ func (x *Index) steps(from Scope, how How, names int) []step {
 	if how == Bracketed {
 		steps = []step{module, imports, inside}
 	}
+	if _, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok {
+		steps = append(steps, x.byDottedPath(from))
+	}
 	steps = append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
-	if how != Bracketed && names > 1 || how == Explicit {
+	if how != Bracketed && names > 1 || how == Explicit || how == Outward {
 		steps = append(steps, x.anywhere(lib), x.anywhere(nil))
 	}
 	return steps
@@ -198,8 +219,17 @@ func (x *Index) ofOwnName(m *model.Module, names []string) ([]Target, bool, *Tar
 
 func (x *Index) ofImports(from Scope, names []string) ([]Target, bool, *Target) {
 	for _, i := range x.imports[from.File] {
-		if i.name != names[0] {
+		if strings.Contains(i.name, ".") { // a module by its whole path
+			path := strings.Split(i.name, ".")
+			if i.name == "." || len(names) < len(path) || !slices.Equal(names[:len(path)], path) {
+				continue
+			}
+			names = names[len(path)-1:]
+		} else if i.name != names[0] {
 			continue
+		}
+		if i.member != "" {
+			return x.ofTaken(from, i, names[1:])
 		}
 		if i.module == nil {
 			return nil, false, &Target{Address: x.outside(i.path, strings.Join(names[1:], "."))}
@@ -213,6 +243,38 @@ func (x *Index) ofImports(from Scope, names []string) ([]Target, bool, *Target) 
 		return nil, !x.openPath(i.module, names[1:]), nil
 	}
 	return nil, false, nil
+}
+
+// ofTaken looks below a name that an import takes out of a module.
+func (x *Index) ofTaken(from Scope, i imported, names []string) ([]Target, bool, *Target) {
+	t := x.taken(from.Module.Library, i, 0)
+	switch {
+	case t.Declaration != nil:
+		if d := x.below(t.Declaration, names); d != nil {
+			return []Target{{Declaration: d}}, false, nil
+		}
+		return nil, !x.open(t.Declaration, 0), nil
+	case t.Module != nil:
+		return x.ofOwnName(t.Module, names)
+	case i.module == nil:
+		return nil, false, &Target{Address: x.outside(i.path, strings.Join(append([]string{i.member}, names...), "."))}
+	}
+	return nil, false, nil
+}
+
+// byDottedPath looks for a module whose path is the first names, dots and all.
+func (x *Index) byDottedPath(from Scope) step {
+	return func(names []string) ([]Target, bool, *Target) {
+		for n := len(names); n > 1; n-- {
+			if m := x.module(from.Module.Library, strings.Join(names[:n], ".")); m != nil {
+				return x.ofOwnName(m, names[n:])
+			}
+		}
+		if m := x.module(from.Module.Library, names[0]); m != nil && len(names) > 1 {
+			return x.ofOwnName(m, names[1:])
+		}
+		return nil, false, nil
+	}
 }
 
 // modulesNamed looks in the modules of only (or of all libraries but not) whose
@@ -264,7 +326,9 @@ func (x *Index) anywhere(only *model.Library) step {
 func (x *Index) path(m *model.Module, names []string) *model.Declaration {
 	first := m.Lookup(names[0])
 	if first == nil {
-		return nil
+		if first = x.gives(m, names[0], 0).Declaration; first == nil {
+			return nil
+		}
 	}
 	return x.below(first, names[1:])
 }

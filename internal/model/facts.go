@@ -25,7 +25,7 @@ type Facts struct {
 	Occurrences []Occurrence
 	Imports     []Import
 	Stray       []Stray
-	Empty       []source.Span     // attached comments without a word
+	Empty       []Blank           // attached comments without a word
 	Problems    []finding.Finding // what could not be read
 	Inside      *Inside           // nil unless it was asked for
 }
@@ -44,6 +44,7 @@ type Occurrence struct {
 	Visibility Visibility // its own, as written; see [Declaration.Visibility] for the effective one
 	Variadic   bool       // the last parameter takes any number of arguments
 	Embedded   bool       // a field that embeds a type
+	Behind     bool       // gives the body of forms declared before it, which callers see instead
 	Deprecated bool
 	Export     Export // whether the file's own list of what it gives away names it
 	Line       int32  // of the name, from 1
@@ -183,6 +184,12 @@ type Stray struct {
 	Span    source.Span
 	Name    string // what it seems to describe
 	Because string // why it is not attached, as a message form's name
+}
+
+// Blank is a comment without a word.
+type Blank struct {
+	Span   source.Span
+	Inside bool // it stands in what it would describe, not before it
 }
 
 // Directive is a comment line "codrel: ..." beside a declaration.

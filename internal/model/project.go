@@ -145,6 +145,25 @@ func (m *Module) ID() string { return m.Library.Name + "/" + m.Path }
 // Main is the occurrence that speaks for the declaration.
 func (d *Declaration) Main() At { return d.Occurrences[d.Primary] }
 
+// Form is the occurrence whose signature callers see: a stub's before that of the
+// code, and none that only gives a body to forms declared before it.
+func (d *Declaration) Form() At {
+	for _, o := range d.Occurrences {
+		if o.File.Stub {
+			return o
+		}
+	}
+	if main := d.Main(); !main.Behind {
+		return main
+	}
+	for _, o := range d.Occurrences {
+		if !o.Behind {
+			return o
+		}
+	}
+	return d.Main()
+}
+
 // Kind is what the declaration is.
 func (d *Declaration) Kind() Kind { return d.Occurrences[d.Primary].Kind }
 

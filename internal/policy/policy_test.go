@@ -29,12 +29,13 @@ lang/python:       lang lexing model finding source
 lang/langtest:     lang model source
 languages:         lang lang/golang lang/python
 comment/gocomment:     model prose source
-comment:           comment/gocomment model prose
+comment/docstring:     model nearest prose prose/markdown source
+comment:           comment/docstring comment/gocomment model prose
 join:              lang model
 settings:          finding model nearest source
 look:              finding nearest settings
 link:              comment lang model nearest source
-check:             finding link model nearest prose prose/markdown source
+check:             finding lang link model nearest prose prose/markdown source
 build:             check finding join lang link look model settings source
 search:            nearest
 render/plan:       link model prose search

@@ -43,3 +43,32 @@ func dump(b *strings.Builder, nodes []Node, depth int) {
 		dump(b, n.Children, depth+1)
 	}
 }
+
+// DumpSections writes a comment that was taken apart as indented text, for tests.
+func DumpSections(s *Sections) string {
+	var b strings.Builder
+	dump(&b, s.Body, 0)
+	if s.Obsolete || len(s.Deprecated) > 0 {
+		b.WriteString("deprecated:\n")
+		dump(&b, s.Deprecated, 1)
+	}
+	for _, p := range s.Parts {
+		fmt.Fprintf(&b, "%s %q:\n", PartNames[p.Kind], p.Title)
+		for _, e := range p.Entries {
+			fmt.Fprintf(&b, "  * %q type=%q", e.Name, Plain(e.Type))
+			if e.Optional {
+				b.WriteString(" optional")
+			}
+			if e.Default != "" {
+				fmt.Fprintf(&b, " default=%q", e.Default)
+			}
+			b.WriteByte('\n')
+			dump(&b, e.Text, 2)
+		}
+		dump(&b, p.Body, 1)
+	}
+	for _, f := range s.Flaws {
+		fmt.Fprintf(&b, "flaw %d %q near %q\n", f.Kind, f.Text, f.Near)
+	}
+	return b.String()
+}

@@ -48,7 +48,7 @@ func (r *reader) doc(group *ast.CommentGroup) (*model.Doc, []model.Directive) {
 	}
 	doc := lexing.MakeDoc(r.text, lines, r.groupSpan(group))
 	if doc == nil && !tools && len(directives) == 0 {
-		r.facts.Empty = append(r.facts.Empty, r.groupSpan(group))
+		r.facts.Empty = append(r.facts.Empty, model.Blank{Span: r.groupSpan(group)})
 	}
 	return doc, directives
 }

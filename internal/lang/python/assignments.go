@@ -169,7 +169,7 @@ func (r *reader) commentDoc(s statement) *model.Doc {
 	}
 	doc := lexing.MakeDoc(r.text, lines, whole)
 	if doc == nil {
-		r.facts.Empty = append(r.facts.Empty, whole)
+		r.facts.Empty = append(r.facts.Empty, model.Blank{Span: whole})
 	}
 	return doc
 }

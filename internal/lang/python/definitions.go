@@ -52,6 +52,11 @@ func (r *reader) definition(column, start, def int) {
 	o.Kind = functionKind(o.NameSpan.In(r.text), inClass, d)
 	o.Deprecated = d.deprecated
 	o.Extra = extra(typeParams, nil, directives)
+	o.Behind = !d.overload && r.overloaded(o.NameSpan.In(r.text))
+	r.forms = ""
+	if d.overload {
+		r.forms = o.NameSpan.In(r.text)
+	}
 
 	if r.definitionAt(at) { // a bracket that was never closed ran into the next definition
 		o.Span = source.NewSpan(first, max(end, first))
@@ -76,6 +81,9 @@ func (r *reader) definition(column, start, def int) {
 	r.decorators = r.decorators[:0]
 }
 
+// overloaded reports whether the definition right before was a form of this name.
+func (r *reader) overloaded(name string) bool { return r.forms == name && !r.facts.Stub }
+
 // imply marks the parameter that a call through an object or a class fills in.
 func imply(params []model.Param) {
 	if len(params) > 0 && !strings.HasPrefix(params[0].Name, "*") {
@@ -97,7 +105,7 @@ func (r *reader) result(at int, c *model.Callable) int {
 
 // decoration is what the decorators of a definition make of it.
 type decoration struct {
-	property, static, class, deprecated, data bool
+	property, static, class, deprecated, overload bool
 }
 
 // decorations puts the decorators before a signature and tells what they mean.
@@ -123,6 +131,8 @@ func (r *reader) decorations() (d decoration) {
 			d.class = true
 		case "deprecated":
 			d.deprecated = true
+		case "overload":
+			d.overload = true
 		}
 	}
 	return d

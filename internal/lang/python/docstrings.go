@@ -61,7 +61,7 @@ func (r *reader) docstring(at int) (doc *model.Doc, end int, ok bool) {
 	span := source.NewSpan(start, end)
 	doc = lexing.MakeDoc(r.text, lines, span)
 	if doc == nil {
-		r.facts.Empty = append(r.facts.Empty, span)
+		r.facts.Empty = append(r.facts.Empty, model.Blank{Span: span, Inside: true})
 	} else {
 		doc.Escaped = escaped && strings.Contains(doc.Text, "\\")
 	}

@@ -15,6 +15,10 @@ var (
 	_ lang.Moduler    = FrontEnd{}
 	_ lang.Using      = FrontEnd{}
 	_ lang.TestNamer  = FrontEnd{}
+	_ lang.Importer   = FrontEnd{}
+	_ lang.Native     = FrontEnd{}
+	_ lang.Scanner    = FrontEnd{}
+	_ lang.Asker      = FrontEnd{}
 )
 
 const packageFile = "__init__"
@@ -29,6 +33,9 @@ func isPackageFile(file string) bool { return stem(file) == packageFile }
 // moduleName is the last name of a file's module.
 func moduleName(file string) string {
 	if isPackageFile(file) {
+		if path.Dir(file) == "." {
+			return "" // the folder's own name is not known here
+		}
 		return strings.TrimSuffix(path.Base(path.Dir(file)), "-stubs")
 	}
 	return stem(file)
@@ -193,4 +200,73 @@ func (FrontEnd) BringIn(m *model.Module) string {
 		return "from " + m.Path[:i] + " import " + m.Path[i+1:]
 	}
 	return "import " + m.Path
+}
+
+// ImportPath makes a relative path absolute ("Package Relative Imports"): each
+// dot but the first leads one package up.
+func (FrontEnd) ImportPath(m *model.Module, f *model.Facts, written string) string {
+	rest := strings.TrimLeft(written, ".")
+	up := len(written) - len(rest)
+	if up == 0 {
+		return written
+	}
+	if isPackageFile(f.Path) {
+		up--
+	}
+	base := m.Path
+	for ; up > 0; up-- {
+		base = base[:max(0, strings.LastIndexByte(base, '.'))]
+	}
+	return strings.Trim(base+"."+rest, ".")
+}
+
+// Below is the path of a module in a package.
+func (FrontEnd) Below(module, name string) string { return module + "." + name }
+
+// IsNative knows the built-in functions, constants, types and exceptions.
+func (FrontEnd) IsNative(name string) bool { return natives[name] }
+
+var natives = func() map[string]bool {
+	set := map[string]bool{}
+	for _, name := range strings.Fields(nativeNames) {
+		set[name] = true
+	}
+	return set
+}()
+
+// nativeNames are the names of the module builtins, and some that the language
+// reference itself uses for types without a name there.
+const nativeNames = `
+ArithmeticError AssertionError AttributeError BaseException BaseExceptionGroup BlockingIOError BrokenPipeError BufferError
+BytesWarning ChildProcessError ConnectionAbortedError ConnectionError ConnectionRefusedError ConnectionResetError
+DeprecationWarning EOFError Ellipsis EncodingWarning EnvironmentError Exception ExceptionGroup False FileExistsError
+FileNotFoundError FloatingPointError FutureWarning GeneratorExit IOError ImportError ImportWarning IndentationError IndexError
+InterruptedError IsADirectoryError KeyError KeyboardInterrupt LookupError MemoryError ModuleNotFoundError NameError None
+NotADirectoryError NotImplemented NotImplementedError OSError OverflowError PendingDeprecationWarning PermissionError
+ProcessLookupError PythonFinalizationError RecursionError ReferenceError ResourceWarning RuntimeError RuntimeWarning
+StopAsyncIteration StopIteration SyntaxError SyntaxWarning SystemError SystemExit TabError TimeoutError True TypeError
+UnboundLocalError UnicodeDecodeError UnicodeEncodeError UnicodeError UnicodeTranslateError UnicodeWarning UserWarning ValueError
+Warning WindowsError ZeroDivisionError __build_class__ __debug__ __doc__ __import__ __loader__ __name__ __package__ __spec__
+abs aiter all anext any ascii bin bool breakpoint bytearray bytes callable chr classmethod compile complex copyright credits
+delattr dict dir divmod enumerate eval exec exit file filter float format frozenset getattr globals hasattr hash help hex id
+input int isinstance issubclass iter len license list locals long map max memoryview min next object oct open ord pow print
+property quit range repr reversed round set setattr slice sorted staticmethod str sum super tuple type unicode vars xrange zip
+basestring function generator method module self cls`
+
+// AsksComment is true of what PEP 257 wants docstrings for: classes, functions
+// and methods. Special methods do what the language says they do; making an
+// object is described by the class.
+func (FrontEnd) AsksComment(d *model.Declaration) bool {
+	switch d.Kind() {
+	case model.KindClass, model.KindEnum, model.KindFunction, model.KindProperty:
+		return true
+	case model.KindMethod:
+		return !special(d.Name)
+	}
+	return false
+}
+
+// AsksModuleComment is true of modules that hold anything.
+func (FrontEnd) AsksModuleComment(m *model.Module) bool {
+	return m.Count() > 0 && !special(m.Name)
 }

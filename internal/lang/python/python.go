@@ -116,6 +116,7 @@ type reader struct {
 	decorators []source.Span   // of the definition that comes next, without "@"
 	decorated  int             // where the first of them begins
 	assigned   []int           // occurrences of the statement before this one, if it was an assignment
+	forms      string          // the name of the definition before, if that was one form of several
 	listed     map[string]bool // names in __all__
 	unlisted   bool            // __all__ holds more than can be read
 	troubled   bool

@@ -5,10 +5,6 @@ import (
 	"codrel/internal/source"
 )
 
-var _ interface {
-	Scan(string, []lexing.Piece) []lexing.Piece
-} = FrontEnd{}
-
 // Scan finds keywords, numbers, strings and comments.
 func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
 	l := lexer{text: text}

@@ -58,7 +58,7 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 		Kind: d.Kind().String(), Address: p.Declaration(d), Deprecated: d.Deprecated(),
 	}
 	e.Summary = p.Summary(d)
-	if at := d.Main(); at.Callable != nil {
+	if at := d.Form(); at.Callable != nil {
 		e.Takes, e.Gives = typeNames(at, at.Callable.Params), typeNames(at, at.Callable.Results)
 	}
 	for _, o := range d.Occurrences {

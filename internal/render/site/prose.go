@@ -311,7 +311,10 @@ func looksLikeName(s string) bool {
 
 func (w *proseWriter) reference(n *prose.Node) {
 	how := link.Bracketed
-	if n.Strict {
+	switch {
+	case n.Outward:
+		how = link.Outward
+	case n.Strict:
 		how = link.Explicit
 	}
 	r := w.v.plan.Links.Resolve(w.scope, n.Target, how)

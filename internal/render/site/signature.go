@@ -122,7 +122,7 @@ func (v view) token(b *strings.Builder, d *model.Declaration, at model.At, t mod
 
 // short draws a signature for an overview: what stands behind the name, on one line.
 func short(d *model.Declaration) string {
-	at := d.Main()
+	at := d.Form()
 	var b strings.Builder
 	behind := false
 	for t := range at.Tokens(at.Signature) {
@@ -142,8 +142,12 @@ func short(d *model.Declaration) string {
 func variants(d *model.Declaration) []model.At {
 	var out []model.At
 	seen := map[string]bool{}
-	// The one with the comment comes first: the text speaks of it.
-	for _, at := range append([]model.At{d.Main()}, d.Occurrences...) {
+	// The one that speaks for the others comes first: the text speaks of it.
+	first := d.Form()
+	for _, at := range append([]model.At{first}, d.Occurrences...) {
+		if at.Behind && !first.Behind || first.File.Stub && !at.File.Stub {
+			continue // callers see other forms than this
+		}
 		if text := at.Signature.Text(at.File.Text); !seen[text] {
 			seen[text] = true
 			out = append(out, at)

@@ -1,0 +1,426 @@
+package check
+
+import (
+	"slices"
+	"strings"
+
+	"codrel/internal/finding"
+	"codrel/internal/model"
+	"codrel/internal/nearest"
+	"codrel/internal/prose"
+)
+
+// This file holds the rules on named sections: whether what a comment says of
+// parameters, results and failures agrees with the signature and the body.
+
+const partsHead = `"""Predicts water levels."""
+
+class TooEarly(Exception):
+    """Raised for an hour before the almanac begins."""
+
+
+def height(hour: int, harbour: str = "Norhaven") -> float:
+    """Looks the water level up for an hour of the day.
+
+`
+
+const partsTail = `    """
+    if hour < 0:
+        raise TooEarly(hour)
+    return len(harbour) * 0.1
+`
+
+const (
+	partHour    = "        hour: Counted from midnight.\n"
+	partHarbour = "        harbour: The name of a harbour.\n"
+	partResult  = "\n    Returns:\n        The level in metres.\n"
+	partFailure = "\n    Raises:\n        TooEarly: If the hour lies before the almanac.\n"
+	partsRight  = partsHead + "    Args:\n" + partHour + partHarbour + partResult + partFailure + partsTail
+)
+
+var phantomParameter = Rule{
+	Name: finding.PhantomParameter, Default: finding.Error, Language: "python",
+	Summary: "a comment describes a parameter that does not exist",
+	Explanation: `A parameter was renamed or taken away, and its description stayed. Readers pass
+what is described and get an error for it. Put the description right or take it out.
+
+Names that a function may take beyond its list, through **options or a rest
+parameter, are not judged.`,
+	Wrong: partsHead + "    Args:\n" + partHour + "        harbor: The name of a harbour.\n" + partHarbour + partResult + partFailure + partsTail,
+	Right: partsRight,
+	Messages: map[string]string{
+		"":     "{name} has no parameter {parameter}",
+		"near": "{name} has no parameter {parameter}; did you mean {near}?",
+	},
+	module: func(p *Pass) { p.parts((*Pass).phantoms) },
+}
+
+var undescribedParameter = Rule{
+	Name: finding.UndescribedParameter, Default: finding.Warning, Language: "python",
+	Summary: "a comment describes some of what a function takes and leaves a parameter out",
+	Explanation: `Where a comment has sections, readers look for each parameter in them. Describe
+the one that is missing, if only in a few words.
+
+A comment without any section is prose and is not asked for this, nor is a
+parameter whose name the prose mentions. What the language fills in itself, names
+that begin with "_", and rest parameters are not asked for.`,
+	Wrong:    partsHead + "    Args:\n" + partHour + partResult + partFailure + partsTail,
+	Right:    partsRight,
+	Messages: map[string]string{"": "parameter {parameter} of {name} is not described"},
+	module:   func(p *Pass) { p.parts((*Pass).undescribedParameters) },
+}
+
+var undescribedResult = Rule{
+	Name: finding.UndescribedResult, Default: finding.Note, Language: "python",
+	Summary: "a comment has sections, and none on what the function gives back",
+	Explanation: `The signature or the body gives something back, and the comment describes only
+what goes in. Say what comes out. A comment that speaks of it in its prose
+("Returns ...", "Yields ...") is fine.`,
+	Wrong:    partsHead + "    Args:\n" + partHour + partHarbour + partFailure + partsTail,
+	Right:    partsRight,
+	Messages: map[string]string{"": "nothing says what {name} gives back", "series": "nothing says what {name} yields"},
+	module:   func(p *Pass) { p.parts((*Pass).undescribedResults) },
+}
+
+var undescribedFailure = Rule{
+	Name: finding.UndescribedFailure, Default: finding.Note, Language: "python",
+	Summary: "a function fails in a way that its comment, which has sections, does not tell",
+	Explanation: `The body raises an exception by name, and no section tells callers when. Add it,
+or mention it in the prose.`,
+	Wrong:    partsHead + "    Args:\n" + partHour + partHarbour + partResult + partsTail,
+	Right:    partsRight,
+	Messages: map[string]string{"": "nothing says when {name} fails with {failure}"},
+	module:   func(p *Pass) { p.parts((*Pass).undescribedFailures) },
+}
+
+var repeatedSection = Rule{
+	Name: finding.RepeatedSection, Default: finding.Warning, Language: "python",
+	Summary: "a comment describes the same thing twice",
+	Explanation: `Two sections of one name, or two descriptions of one parameter: one of them is
+old. Readers cannot tell which. Keep the one that is true.`,
+	Wrong:    partsHead + "    Args:\n" + partHour + partHarbour + "        hour: Counted from noon.\n" + partResult + partFailure + partsTail,
+	Right:    partsRight,
+	Messages: map[string]string{"": "{text} is described a second time"},
+	module:   func(p *Pass) { p.flaws(prose.RepeatedSection, finding.RepeatedSection) },
+}
+
+var unknownTag = Rule{
+	Name: finding.UnknownTag, Default: finding.Warning, Language: "python",
+	Summary: "the word over a section, or of a tag, is not known",
+	Explanation: `What stands under an unknown word is shown as it is, but is not taken for what it
+was meant to be: a description of parameters under "Agruments" describes none.`,
+	Wrong:    strings.Replace(partsRight, "    Raises:\n", "    Riases:\n", 1),
+	Right:    partsRight,
+	Messages: map[string]string{"": `"{text}" is not known`, "near": `"{text}" is not known; did you mean {near}?`},
+	module:   func(p *Pass) { p.flaws(prose.UnknownWord, finding.UnknownTag) },
+}
+
+// parts calls judge for every callable in reach that has a comment, and for
+// every class, whose comment may describe what making it takes.
+func (p *Pass) parts(judge func(*Pass, *described)) {
+	for d := range p.shown {
+		if c := p.describe(d); c != nil {
+			judge(p, c)
+		}
+	}
+}
+
+// described is a callable with what its comments say.
+type described struct {
+	d        *model.Declaration
+	sections []*prose.Sections
+	file     *model.Facts // of the first comment
+	params   []model.Param
+	loose    bool // it takes names beyond its list
+	text     string
+}
+
+// describe gathers what is said of a callable, or is nil where nothing is to be judged.
+func (p *Pass) describe(d *model.Declaration) *described {
+	if d.Kind() == model.KindProperty || !d.Kind().IsCallable() && d.Kind() != model.KindClass {
+		return nil
+	}
+	c := &described{d: d}
+	p.said(c, d)
+	callable := d
+	if d.Kind() == model.KindClass {
+		if len(c.sections) == 0 || len(c.entries(prose.Parameters)) == 0 {
+			return nil
+		}
+		if callable = constructor(d); callable == nil {
+			return nil // what making it takes is inherited or made by the language
+		}
+	} else if d.Kind() == model.KindConstructor && d.Parent != nil {
+		if len(c.sections) == 0 {
+			return nil
+		}
+		p.said(c, d.Parent)
+	}
+	if len(c.sections) == 0 {
+		return nil
+	}
+	for _, o := range callable.Occurrences {
+		if o.Callable == nil {
+			continue
+		}
+		for _, param := range o.Callable.Params {
+			c.params = append(c.params, param)
+			c.loose = c.loose || param.Variadic
+		}
+	}
+	return c
+}
+
+// constructor is the member that making an object of a class calls, or nil.
+func constructor(d *model.Declaration) *model.Declaration {
+	for _, m := range d.Members {
+		if m.Kind() == model.KindConstructor && m.Main().Callable != nil {
+			return m
+		}
+	}
+	return nil
+}
+
+func (p *Pass) said(c *described, d *model.Declaration) {
+	for _, o := range d.Occurrences {
+		if o.Doc == nil {
+			continue
+		}
+		s := p.Links.Comments.Of(p.Module.Library.Language, o.Doc)
+		c.sections = append(c.sections, s)
+		if c.file == nil {
+			c.file = o.File
+		}
+		if c.d == d {
+			c.text += " " + o.Doc.Text
+		}
+	}
+}
+
+func (c *described) entries(kind prose.PartKind) []prose.Entry {
+	var out []prose.Entry
+	for _, s := range c.sections {
+		for _, part := range s.Of(kind) {
+			out = append(out, part.Entries...)
+		}
+	}
+	return out
+}
+
+// structured reports whether the comment has a section on how to call it.
+func (c *described) structured() bool {
+	for _, kind := range []prose.PartKind{prose.Parameters, prose.Results, prose.Series, prose.Failures} {
+		for _, s := range c.sections {
+			if len(s.Of(kind)) > 0 {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// plainName is a parameter's name without the signs around it.
+func plainName(name string) string {
+	return strings.TrimPrefix(strings.TrimLeft(strings.TrimSpace(name), "*"), "...")
+}
+
+// named yields the names that entries describe, several of one entry included.
+func named(entries []prose.Entry, yield func(e prose.Entry, name string)) {
+	for _, e := range entries {
+		for name := range strings.SplitSeq(e.Name, ",") {
+			if name = plainName(name); name != "" {
+				yield(e, name)
+			}
+		}
+	}
+}
+
+// takes reports whether a parameter of the name exists, itself or as a part of one.
+func (c *described) takes(name string) bool {
+	first, rest, deeper := strings.Cut(name, ".")
+	first = strings.TrimSuffix(first, "[]")
+	return slices.ContainsFunc(c.params, func(param model.Param) bool {
+		if deeper && len(param.Fields) > 0 && (param.Name == "{}" || plainName(param.Name) == first) {
+			field, _, _ := strings.Cut(rest, ".")
+			return slices.Contains(param.Fields, field) || slices.Contains(param.Fields, "...")
+		}
+		return plainName(param.Name) == first || slices.Contains(param.Fields, name)
+	})
+}
+
+func (p *Pass) phantoms(c *described) {
+	// What the class says of making it was judged there.
+	own := described{d: c.d, sections: c.sections[:min(1, len(c.sections))], params: c.params}
+	if c.loose {
+		return
+	}
+	var names []string
+	for _, param := range c.params {
+		if !param.Implied {
+			names = append(names, plainName(param.Name))
+		}
+	}
+	named(own.entries(prose.Parameters), func(e prose.Entry, name string) {
+		if c.takes(name) {
+			return
+		}
+		f := finding.Finding{
+			Rule: finding.PhantomParameter, Place: c.file.Place(e.Span),
+			Arguments: []finding.Argument{argument("name", c.d.Path()), argument("parameter", name)},
+		}
+		if near := nearest.Word(name, names); near != "" {
+			f.Form = "near"
+			f.Arguments = append(f.Arguments, argument("near", near))
+		}
+		p.report(c.d, f)
+	})
+}
+
+func (p *Pass) undescribedParameters(c *described) {
+	if !c.structured() || c.d.Kind() == model.KindClass {
+		return
+	}
+	said := map[string]bool{}
+	for _, kind := range []prose.PartKind{prose.Parameters, prose.Fields} {
+		named(c.entries(kind), func(_ prose.Entry, name string) {
+			first, _, _ := strings.Cut(name, ".")
+			said[strings.TrimSuffix(first, "[]")], said[name] = true, true
+		})
+	}
+	asked := map[string]bool{}
+	for _, param := range c.params {
+		name := plainName(param.Name)
+		if param.Implied || param.Variadic || strings.HasPrefix(name, "_") || said[name] || asked[name] || mentions(c.text, name) {
+			continue
+		}
+		if slices.ContainsFunc(param.Fields, func(field string) bool { return said[field] }) {
+			continue // a pattern is described by what it takes out
+		}
+		asked[name] = true
+		p.report(c.d, finding.Finding{
+			Rule: finding.UndescribedParameter, Place: at(c.d),
+			Arguments: []finding.Argument{argument("name", c.d.Path()), argument("parameter", name)},
+		})
+	}
+}
+
+// mentions reports whether a whole word stands in a text.
+func mentions(text, word string) bool {
+	if word == "" {
+		return true
+	}
+	for at := 0; ; {
+		i := strings.Index(text[at:], word)
+		if i < 0 {
+			return false
+		}
+		i += at
+		at = i + len(word)
+		if (i == 0 || !inWord(text[i-1])) && (at == len(text) || !inWord(text[at])) {
+			return true
+		}
+	}
+}
+
+func inWord(c byte) bool {
+	return c == '_' || '0' <= c && c <= '9' || 'a' <= c|0x20 && c|0x20 <= 'z' || c >= 0x80
+}
+
+func (p *Pass) undescribedResults(c *described) {
+	if !c.structured() || c.d.Kind() == model.KindClass || c.d.Kind() == model.KindConstructor {
+		return
+	}
+	if len(c.entries(prose.Results)) > 0 || len(c.entries(prose.Series)) > 0 {
+		return
+	}
+	lower := strings.ToLower(c.text)
+	for _, word := range []string{"return", "returns", "returning", "returned", "yield", "yields", "gives", "result", "results"} {
+		if mentions(lower, word) {
+			return
+		}
+	}
+	form := ""
+	gives := false
+	for _, o := range c.d.Occurrences {
+		if o.Callable == nil {
+			continue
+		}
+		if o.Callable.Gives == model.GivesSeries {
+			gives, form = true, "series"
+		}
+		gives = gives || o.Callable.Gives == model.GivesResult || len(o.Callable.Results) > 0 && !isNothing(o.Callable.Results[0].Type.Text(o.File.Text))
+	}
+	if gives {
+		p.report(c.d, finding.Finding{
+			Rule: finding.UndescribedResult, Form: form, Place: at(c.d), Arguments: []finding.Argument{argument("name", c.d.Path())},
+		})
+	}
+}
+
+// isNothing knows the types of functions that give nothing back.
+func isNothing(typ string) bool {
+	switch strings.Trim(typ, `"' `) {
+	case "", "None", "NoReturn", "Never", "void", "undefined", "never", "Promise<void>", "typing.NoReturn", "asserts":
+		return true
+	}
+	return strings.HasPrefix(typ, "asserts ") || typ == "this"
+}
+
+func (p *Pass) undescribedFailures(c *described) {
+	if !c.structured() || c.d.Kind() == model.KindClass {
+		return
+	}
+	said := map[string]bool{}
+	named(c.entries(prose.Failures), func(_ prose.Entry, name string) { said[lastPart(name)] = true })
+	for _, o := range c.d.Occurrences {
+		if o.Callable == nil {
+			continue
+		}
+		for _, failure := range o.Callable.Failures {
+			name := lastPart(failure.Name)
+			if said[name] || mentions(c.text, name) || name == "NotImplementedError" || name == "AssertionError" {
+				continue
+			}
+			said[name] = true
+			p.report(c.d, finding.Finding{
+				Rule: finding.UndescribedFailure, Place: o.File.Place(failure.Span),
+				Arguments: []finding.Argument{argument("name", c.d.Path()), argument("failure", failure.Name)},
+			})
+		}
+	}
+}
+
+func lastPart(name string) string { return name[strings.LastIndexByte(name, '.')+1:] }
+
+// flaws reports what the dialect found wrong with how comments are written.
+func (p *Pass) flaws(kind prose.FlawKind, rule string) {
+	look := func(d *model.Declaration, doc *model.Doc, f *model.Facts) {
+		if doc == nil || f.Generated {
+			return
+		}
+		for _, flaw := range p.Links.Comments.Of(p.Module.Library.Language, doc).Flaws {
+			if flaw.Kind != kind {
+				continue
+			}
+			found := finding.Finding{Rule: rule, Place: f.Place(flaw.Span), Arguments: []finding.Argument{argument("text", flaw.Text)}}
+			if rule == finding.MalformedComment {
+				found.Form = "unclosed"
+			}
+			if flaw.Near != "" {
+				found.Form = "near"
+				found.Arguments = append(found.Arguments, argument("near", flaw.Near))
+			}
+			p.report(d, found)
+		}
+	}
+	if p.Links.ModuleInReach(p.Module) {
+		for _, doc := range p.Module.Doc {
+			look(nil, doc.Doc, doc.File)
+		}
+	}
+	for d := range p.shown {
+		for _, o := range d.Occurrences {
+			look(d, o.Doc, o.File)
+		}
+	}
+}

@@ -1,0 +1,132 @@
+package docstring
+
+import (
+	"strings"
+
+	"codrel/internal/prose"
+)
+
+// This file reads directives and other explicit markup: lines that begin with "..".
+
+// admonitions are directives whose text stands apart under a word.
+var admonitions = map[string]string{
+	"note": "Note", "warning": "Warning", "tip": "Tip", "hint": "Hint", "important": "Important", "caution": "Caution",
+	"danger": "Danger", "attention": "Attention", "error": "Error", "seealso": "See also", "todo": "To do", "admonition": "",
+}
+
+// directive appends what the lines of explicit markup become.
+func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.Node {
+	l := lines[0].from(lines[0].indent() + len(".. "))
+	l = l.from(l.indent())
+	colons := strings.Index(l.text, "::")
+	if colons <= 0 || strings.ContainsAny(l.text[:colons], " ") {
+		return p.explicit(out, l, lines, depth)
+	}
+	name := strings.ToLower(l.text[:colons])
+	argument := l.from(colons + 2)
+	argument = argument.from(argument.indent())
+	body := dedented(lines[1:])
+	body = withoutOptions(body)
+	if title, ok := admonitions[name]; ok {
+		if name == "admonition" {
+			title, argument = argument.text, line{at: argument.at}
+		}
+		label := prose.Node{Kind: prose.Paragraph, Span: l.span(), Children: []prose.Node{
+			{Kind: prose.Strong, Span: l.span(), Children: []prose.Node{{Kind: prose.Text, Text: title, Span: l.span()}}},
+		}}
+		return append(out, prose.Node{Kind: prose.Quote, Span: spanOf(lines), Children: append([]prose.Node{label}, p.after(argument, body, depth)...)})
+	}
+	switch name {
+	case "code-block", "code", "sourcecode", "highlight", "parsed-literal", "ipython", "doctest", "testcode", "testsetup", "plot", "prompt":
+		info := argument.text
+		if info == "" || name == "doctest" || name == "testcode" || name == "testsetup" || name == "plot" {
+			info = "python"
+		}
+		if len(body) == 0 {
+			return out
+		}
+		return append(out, p.literal(body, info))
+	case "math", "graphviz", "productionlist":
+		return append(out, p.literal(withFirst(argument, body), ""))
+	case "deprecated", "deprecated-removed":
+		p.out.Obsolete = true
+		p.out.Deprecated = append(p.out.Deprecated, p.after(line{at: argument.at}, afterVersion(argument, body), depth)...)
+		return out
+	case "versionadded", "versionchanged", "versionremoved":
+		part := p.part(prose.Since)
+		version, rest := cutVersion(argument)
+		word := map[string]string{"versionadded": "", "versionchanged": "changed", "versionremoved": "removed"}[name]
+		part.Entries = append(part.Entries, prose.Entry{Name: version.text, Span: version.span(), Default: word, Text: p.after(rest, body, depth)})
+		return out
+	case "rubric", "centered", "topic":
+		out = append(out, prose.Node{Kind: prose.Heading, Level: 2, Span: argument.span(), Children: p.inline([]line{argument})})
+		return append(out, p.blocks(body, depth+1)...)
+	case "image", "figure":
+		if prose.AllowedAddress(argument.text) {
+			out = append(out, prose.Node{Kind: prose.Paragraph, Span: l.span(), Children: []prose.Node{{Kind: prose.Link, Target: argument.text, Span: argument.span(),
+				Children: []prose.Node{{Kind: prose.Text, Text: argument.text, Span: argument.span()}}}}})
+		}
+		return append(out, p.blocks(body, depth+1)...)
+	case "index", "module", "moduleauthor", "sectionauthor", "currentmodule", "toctree", "contents", "autofunction", "autoclass", "automodule",
+		"automethod", "autosummary", "include", "literalinclude", "only", "container", "class", "default-role", "tabularcolumns", "role":
+		return append(out, p.blocks(body, depth+1)...) // these speak to the tools that they were written for
+	}
+	return append(out, p.after(argument, body, depth)...)
+}
+
+// explicit reads footnotes, targets and comments.
+func (p *parser) explicit(out []prose.Node, l line, lines []line, depth int) []prose.Node {
+	switch {
+	case strings.HasPrefix(l.text, "["): // a footnote or citation
+		return append(out, p.after(l, dedented(lines[1:]), depth)...)
+	case strings.HasPrefix(l.text, "_"), strings.HasPrefix(l.text, "|"):
+		return out
+	}
+	return out // a comment
+}
+
+func withFirst(first line, body []line) []line {
+	if first.blank() {
+		return body
+	}
+	return append([]line{first}, body...)
+}
+
+// after makes blocks of the text behind a directive and below it.
+func (p *parser) after(first line, body []line, depth int) []prose.Node {
+	return p.blocks(withFirst(first, body), depth+1)
+}
+
+// withoutOptions drops the ":name: value" lines that a directive begins with.
+func withoutOptions(lines []line) []line {
+	for len(lines) > 0 && strings.HasPrefix(lines[0].text, ":") {
+		end := strings.IndexByte(lines[0].text[1:], ':')
+		if end <= 0 || strings.Contains(lines[0].text[1:end+1], " ") || strings.HasPrefix(lines[0].text[end+2:], "`") {
+			break
+		}
+		lines = lines[1:]
+	}
+	for len(lines) > 0 && lines[0].blank() {
+		lines = lines[1:]
+	}
+	return lines
+}
+
+func cutVersion(l line) (version, rest line) {
+	i := strings.IndexByte(l.text, ' ')
+	if i < 0 {
+		return l, line{at: l.at}
+	}
+	rest = l.from(i)
+	return l.to(i), rest.from(rest.indent())
+}
+
+// afterVersion is the advice of a deprecation: what stands behind the version,
+// which itself comes first in words.
+func afterVersion(argument line, body []line) []line {
+	version, rest := cutVersion(argument)
+	if version.text != "" && (version.text[0] < '0' || version.text[0] > '9') {
+		rest = argument
+	}
+	return withFirst(rest, body)
+}

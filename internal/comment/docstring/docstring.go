@@ -1,0 +1,214 @@
+// Package docstring reads the docstrings of Python (PEP 257): reStructuredText as
+// far as docstrings use it, field lists, and sections that are headed with a
+// colon or underlined. Where a text plainly is Markdown, it is read as that.
+//
+// It turns text into the prose tree and named sections and resolves nothing.
+package docstring
+
+import (
+	"strings"
+
+	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/source"
+)
+
+// Parse reads one docstring.
+func Parse(doc *model.Doc) *prose.Sections {
+	p := &parser{lines: linesOf(doc), out: &prose.Sections{}}
+	p.markdown = plainlyMarkdown(p.lines)
+	p.sections()
+	p.repeated()
+	return p.out
+}
+
+type parser struct {
+	lines    []line
+	out      *prose.Sections
+	markdown bool
+	fields   map[prose.PartKind]int // index in out.Parts, from 1, of parts made of field lists
+	types    map[string][]prose.Node
+	resultOf []prose.Node // type of the result, where a field of its own gives it
+}
+
+// line is one line: its text, and where that stands in the file.
+type line struct {
+	text string
+	at   int32
+	cuts []cut
+}
+
+// cut is a place in a line's text behind which the file has more bytes than the text.
+type cut struct{ at, bytes int32 }
+
+func (l line) blank() bool { return l.text == "" }
+
+func (l line) indent() int { return len(l.text) - len(strings.TrimLeft(l.text, " ")) }
+
+// offset is the place in the file of an offset in the text.
+func (l line) offset(i int) int32 {
+	at := l.at + int32(i)
+	for _, c := range l.cuts {
+		if c.at < int32(i) {
+			at += c.bytes
+		}
+	}
+	return at
+}
+
+func (l line) span() source.Span { return source.Span{Start: l.at, End: l.offset(len(l.text))} }
+
+// from drops n bytes from the left.
+func (l line) from(n int) line {
+	n = min(n, len(l.text))
+	out := line{text: l.text[n:], at: l.offset(n)}
+	for _, c := range l.cuts {
+		if c.at >= int32(n) {
+			out.cuts = append(out.cuts, cut{c.at - int32(n), c.bytes})
+		}
+	}
+	return out
+}
+
+// to drops what stands behind n bytes.
+func (l line) to(n int) line {
+	l.text = l.text[:n]
+	return l
+}
+
+// linesOf cuts a docstring into lines, tabs widened and escapes of the string
+// literal replaced by what they stand for.
+func linesOf(doc *model.Doc) []line {
+	lines := make([]line, 0, len(doc.Lines))
+	rest := doc.Text
+	for i := range doc.Lines {
+		text, after, _ := strings.Cut(rest, "\n")
+		rest = after
+		l := line{text: text, at: doc.Lines[i].Start}
+		if strings.Contains(text, "\t") {
+			l = widened(l)
+		}
+		if doc.Escaped && strings.Contains(text, `\`) {
+			lines = unescaped(lines, l)
+			continue
+		}
+		l.text = strings.TrimRight(l.text, " \r")
+		lines = append(lines, l)
+	}
+	return lines
+}
+
+// widened replaces tabs at the start of a line by blanks up to the next column
+// of eight, and others by one blank.
+func widened(l line) line {
+	var b strings.Builder
+	for i := 0; i < len(l.text); i++ {
+		if l.text[i] != '\t' {
+			b.WriteByte(l.text[i])
+			continue
+		}
+		width := 1
+		if strings.TrimLeft(l.text[:i], " \t") == "" {
+			width = 8 - b.Len()%8
+		}
+		b.WriteString(strings.Repeat(" ", width))
+		if width > 1 {
+			l.cuts = append(l.cuts, cut{int32(b.Len()) - 1, int32(1 - width)})
+		}
+	}
+	l.text = b.String()
+	return l
+}
+
+// unescaped appends the lines that a line of a string literal stands for.
+func unescaped(lines []line, l line) []line {
+	var b strings.Builder
+	out := line{at: l.at}
+	flush := func(next int32) {
+		out.text = strings.TrimRight(b.String(), " \r")
+		lines = append(lines, out)
+		b.Reset()
+		out = line{at: next}
+	}
+	for i := 0; i < len(l.text); i++ {
+		if l.text[i] != '\\' || i+1 == len(l.text) {
+			b.WriteByte(l.text[i])
+			continue
+		}
+		i++
+		shorter := true
+		switch c := l.text[i]; c {
+		case 'n':
+			flush(l.offset(i + 1))
+			continue
+		case 't':
+			b.WriteByte(' ')
+		case '\\', '\'', '"':
+			b.WriteByte(c)
+		default:
+			b.WriteByte('\\')
+			b.WriteByte(c)
+			shorter = false
+		}
+		if shorter {
+			out.cuts = append(out.cuts, cut{int32(b.Len()) - 1, 1})
+		}
+	}
+	flush(0)
+	return lines
+}
+
+// plainlyMarkdown reports whether a text uses forms that Markdown has and
+// reStructuredText has not: fences, links in brackets, headings with "#".
+func plainlyMarkdown(lines []line) bool {
+	for i, l := range lines {
+		t := strings.TrimLeft(l.text, " ")
+		switch {
+		case strings.HasPrefix(t, "```") && !strings.HasPrefix(t, "````"):
+			return true
+		case strings.HasPrefix(t, "# ") || strings.HasPrefix(t, "## "), strings.HasPrefix(t, "### "):
+			if l.indent() == 0 && i+1 < len(lines) && lines[i+1].blank() {
+				return true
+			}
+		}
+		if j := strings.Index(t, "]("); j > 0 && strings.Contains(t[:j], "[") && strings.Contains(t[j:], ")") {
+			rest := t[j+2:]
+			if strings.HasPrefix(rest, "http") || strings.HasPrefix(rest, "ref:") || strings.HasPrefix(rest, "#") || strings.HasPrefix(rest, "/") || strings.HasPrefix(rest, "./") {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// repeated says which sections and which entries stand twice.
+func (p *parser) repeated() {
+	seen := map[string]bool{}
+	flaw := func(e source.Span, text string) {
+		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.RepeatedSection, Span: e, Text: text})
+	}
+	for i := range p.out.Parts {
+		part := &p.out.Parts[i]
+		if part.Title != "" && part.Kind < prose.Notes {
+			key := "section " + strings.ToLower(part.Title)
+			if seen[key] {
+				flaw(part.Span, part.Title)
+				continue
+			}
+			seen[key] = true
+		}
+		if part.Kind != prose.Parameters && part.Kind != prose.TypeParameters && part.Kind != prose.Fields {
+			continue
+		}
+		for _, e := range part.Entries {
+			for name := range strings.SplitSeq(e.Name, ",") {
+				name = strings.TrimSpace(name)
+				if key := prose.PartNames[part.Kind] + " " + bareName(name); name != "" && seen[key] {
+					flaw(e.Span, name)
+				} else {
+					seen[key] = true
+				}
+			}
+		}
+	}
+}

@@ -1,0 +1,354 @@
+package docstring
+
+import (
+	"sort"
+	"strings"
+
+	"codrel/internal/prose"
+	"codrel/internal/source"
+)
+
+// This file reads what stands in a line ("Inline Markup" in the specification).
+
+type inline struct {
+	p      *parser
+	text   string
+	starts []int // of the lines in the text
+	lines  []line
+	out    []prose.Node
+	from   int // start of the text that is not put out yet
+}
+
+func joined(lines []line) *inline {
+	in := &inline{lines: lines, starts: make([]int, len(lines))}
+	var b strings.Builder
+	for i, l := range lines {
+		if i > 0 {
+			b.WriteByte('\n')
+		}
+		in.starts[i] = b.Len()
+		b.WriteString(l.text)
+	}
+	in.text = b.String()
+	return in
+}
+
+// offset is the place in the file of an offset in the joined text.
+func (in *inline) offset(at int) int32 {
+	i := max(0, sort.SearchInts(in.starts, at+1)-1)
+	return in.lines[i].offset(min(at-in.starts[i], len(in.lines[i].text)))
+}
+
+// inline reads the text of several lines as one.
+func (p *parser) inline(lines []line) []prose.Node {
+	trimmed := make([]line, len(lines))
+	for i, l := range lines {
+		trimmed[i] = l.from(l.indent())
+	}
+	in := joined(trimmed)
+	in.p = p
+	return in.parse()
+}
+
+func (in *inline) parse() []prose.Node {
+	s := in.text
+	for i := 0; i < len(s); {
+		n := 0
+		switch c := s[i]; {
+		case c == '\\' && i+1 < len(s):
+			in.flush(i)
+			in.from = i + 1
+			i += 2
+			continue
+		case strings.HasPrefix(s[i:], "``"):
+			n = in.literal(i)
+		case c == '`':
+			n = in.interpreted(i, i, "")
+		case c == ':' && in.wordStart(i):
+			n = in.role(i)
+		case strings.HasPrefix(s[i:], "**"):
+			n = in.emphasis(i, "**", prose.Strong)
+		case c == '*':
+			n = in.emphasis(i, "*", prose.Emphasis)
+		case c == 'h' && (strings.HasPrefix(s[i:], "http://") || strings.HasPrefix(s[i:], "https://")) && in.wordStart(i):
+			n = in.address(i)
+		case c == '|' && in.wordStart(i):
+			n = in.substitution(i)
+		}
+		i += max(n, 1)
+	}
+	in.flush(len(s))
+	return in.out
+}
+
+// flush puts out the plain text up to an offset.
+func (in *inline) flush(to int) {
+	if to > in.from {
+		in.put(prose.Node{Kind: prose.Text, Text: in.text[in.from:to]}, in.from, to)
+	}
+	in.from = max(in.from, to)
+}
+
+func (in *inline) put(n prose.Node, from, to int) {
+	n.Span = source.Span{Start: in.offset(from), End: in.offset(to)}
+	n.Span.End = max(n.Span.End, n.Span.Start)
+	in.out = append(in.out, n)
+}
+
+// node puts out a node for a part of the text and what was plain before it.
+func (in *inline) node(n prose.Node, from, to int) int {
+	in.flush(from)
+	in.put(n, from, to)
+	in.from = to
+	return to - from
+}
+
+func (in *inline) shown(kind prose.Kind, from, to int) prose.Node {
+	return prose.Node{Kind: kind, Text: strings.ReplaceAll(in.text[from:to], "\n", " "), Span: source.Span{Start: in.offset(from), End: in.offset(to)}}
+}
+
+// wordStart reports whether markup may begin at an offset.
+func (in *inline) wordStart(i int) bool {
+	if i == 0 {
+		return true
+	}
+	c := in.text[i-1]
+	return c < 0x80 && c != '_' && (c < '0' || c > '9') && (c|0x20 < 'a' || c|0x20 > 'z')
+}
+
+func (in *inline) wordEnd(i int) bool {
+	if i >= len(in.text) {
+		return true
+	}
+	c := in.text[i]
+	return c < 0x80 && (c < '0' || c > '9') && (c|0x20 < 'a' || c|0x20 > 'z')
+}
+
+func (in *inline) literal(i int) int {
+	end := strings.Index(in.text[i+2:], "``")
+	if end < 0 {
+		if in.wordStart(i) && i+2 < len(in.text) && in.text[i+2] > ' ' && in.text[i+2] != '`' {
+			in.p.unclosed(in, i, "``")
+		}
+		return 2
+	}
+	if end == 0 {
+		return 2
+	}
+	stop := i + 2 + end
+	for stop+2 < len(in.text) && in.text[stop+2] == '`' {
+		stop++
+	}
+	return in.node(in.shown(prose.Code, i+2, stop), i, stop+2)
+}
+
+// unclosed keeps a flaw for markup without an end.
+func (p *parser) unclosed(in *inline, at int, mark string) {
+	p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: source.Span{Start: in.offset(at), End: in.offset(at + len(mark))}, Text: mark})
+}
+
+func (in *inline) emphasis(i int, mark string, kind prose.Kind) int {
+	s := in.text
+	start := i + len(mark)
+	if !in.wordStart(i) || start >= len(s) || s[start] <= ' ' || strings.IndexByte("*)'\",.", s[start]) >= 0 {
+		return len(mark)
+	}
+	for at := start + 1; at < len(s); {
+		end := strings.Index(s[at:], mark)
+		if end < 0 || strings.Contains(s[at:at+end], "\n\n") {
+			return len(mark)
+		}
+		end += at
+		after := end + len(mark)
+		if s[end-1] > ' ' && in.wordEnd(after) && !strings.HasPrefix(s[after:], "*") {
+			child := in.shown(prose.Text, start, end)
+			return in.node(prose.Node{Kind: kind, Children: []prose.Node{child}}, i, after)
+		}
+		at = after
+	}
+	return len(mark)
+}
+
+// role reads ":name:`text`".
+func (in *inline) role(i int) int {
+	end := strings.Index(in.text[i+1:], ":`")
+	if end <= 0 || end > 40 {
+		return 0
+	}
+	for _, c := range in.text[i+1 : i+1+end] {
+		if (c|0x20 < 'a' || c|0x20 > 'z') && (c < '0' || c > '9') && c != ':' && c != '-' && c != '_' && c != '+' && c != '.' {
+			return 0
+		}
+	}
+	return in.interpreted(i, i+1+end+1, in.text[i+1:i+1+end])
+}
+
+// interpreted reads "`text`" whose backquote stands at tick, with its role before or behind it.
+func (in *inline) interpreted(from, tick int, role string) int {
+	s := in.text
+	end := strings.IndexByte(s[tick+1:], '`')
+	if end <= 0 {
+		if end < 0 && (role != "" || in.wordStart(tick) && tick+1 < len(s) && s[tick+1] > ' ' && !strings.HasPrefix(s[tick+1:], "'")) {
+			in.p.unclosed(in, tick, "`")
+		}
+		return tick + 1 - from
+	}
+	stop := tick + 1 + end
+	inner := s[tick+1 : stop]
+	after := stop + 1
+	if strings.HasPrefix(s[after:], "__") {
+		return in.linked(from, tick+1, stop, after+2)
+	}
+	if strings.HasPrefix(s[after:], "_") {
+		return in.linked(from, tick+1, stop, after+1)
+	}
+	if role == "" {
+		n := prose.Node{Kind: prose.Code, Text: strings.ReplaceAll(inner, "\n", " ")}
+		return in.node(n, from, after)
+	}
+	return in.node(in.meaning(strings.ToLower(role), tick+1, stop), from, after)
+}
+
+// linked reads "`text <address>`_" and "`text`_".
+func (in *inline) linked(from, start, stop, after int) int {
+	inner := in.text[start:stop]
+	if open := strings.LastIndexByte(inner, '<'); open >= 0 && strings.HasSuffix(inner, ">") {
+		address := strings.TrimSpace(inner[open+1 : len(inner)-1])
+		text := start + len(strings.TrimRight(inner[:open], " \n"))
+		child := in.shown(prose.Text, start, text)
+		if text == start {
+			child.Text = address
+		}
+		if name, ok := strings.CutPrefix(address, "ref:"); ok {
+			return in.node(prose.Node{Kind: prose.Reference, Strict: true, Target: name, Children: []prose.Node{child}}, from, after)
+		}
+		if prose.AllowedAddress(address) {
+			return in.node(prose.Node{Kind: prose.Link, Target: address, Children: []prose.Node{child}}, from, after)
+		}
+		return in.node(child, from, after)
+	}
+	return in.node(in.shown(prose.Text, start, stop), from, after)
+}
+
+// references are the roles that name declarations.
+var references = map[string]bool{
+	"class": true, "func": true, "meth": true, "method": true, "attr": true, "attribute": true, "exc": true, "exception": true,
+	"data": true, "mod": true, "module": true, "obj": true, "const": true, "any": true, "type": true, "property": true, "function": true, "decorator": true, "deco": true,
+}
+
+// meaning is the node of a role's text.
+func (in *inline) meaning(role string, from, to int) prose.Node {
+	text := in.text[from:to]
+	role = strings.TrimPrefix(role, "py:")
+	target, shown := text, ""
+	shownFrom, shownTo := from, to
+	if open := strings.LastIndexByte(text, '<'); open > 0 && strings.HasSuffix(text, ">") {
+		target = text[open+1 : len(text)-1]
+		shownTo = from + len(strings.TrimRight(text[:open], " \n"))
+		shown = text[:shownTo-from]
+	}
+	switch {
+	case references[role]:
+		return in.reference(target, shown, shownFrom, shownTo)
+	case role == "pep" || role == "rfc":
+		return in.standard(role, target)
+	case role == "ref" || role == "doc" || role == "term" || role == "abbr" || role == "numref" || role == "sub" || role == "sup" || role == "title":
+		return in.shown(prose.Text, shownFrom, shownTo)
+	}
+	return in.shown(prose.Code, shownFrom, shownTo)
+}
+
+// reference makes the node of a name: "~" before it shows the last part alone,
+// "!" asks for no link.
+func (in *inline) reference(target, shown string, from, to int) prose.Node {
+	if strings.HasPrefix(target, "!") {
+		n := in.shown(prose.Code, from, to)
+		n.Text = strings.TrimPrefix(n.Text, "!")
+		return n
+	}
+	short := strings.HasPrefix(target, "~")
+	target = strings.TrimLeft(target, "~.")
+	target = strings.Join(strings.Fields(target), "")
+	name := strings.TrimSuffix(target, "()")
+	if !isName(name) {
+		return in.shown(prose.Code, from, to)
+	}
+	var child prose.Node
+	if shown != "" {
+		child = in.shown(prose.Text, from, to)
+	} else {
+		child = in.shown(prose.Code, from, to)
+		child.Text = target
+		if short {
+			child.Text = target[strings.LastIndexByte(name, '.')+1:]
+		}
+	}
+	return prose.Node{Kind: prose.Reference, Strict: true, Outward: true, Target: name, Children: []prose.Node{child}}
+}
+
+// standard links a proposal or a request for comments by its number.
+func (in *inline) standard(role, number string) prose.Node {
+	number, _, _ = strings.Cut(strings.TrimSpace(number), "#")
+	digits := number
+	if number == "" || strings.Trim(number, "0123456789") != "" || len(number) > 6 {
+		return prose.Node{Kind: prose.Text, Text: strings.ToUpper(role) + " " + number}
+	}
+	address := "https://www.rfc-editor.org/rfc/rfc" + digits
+	if role == "pep" {
+		address = "https://peps.python.org/pep-" + strings.Repeat("0", max(0, 4-len(digits))) + digits + "/"
+	}
+	return prose.Node{Kind: prose.Link, Target: address, Children: []prose.Node{{Kind: prose.Text, Text: strings.ToUpper(role) + " " + digits}}}
+}
+
+func (in *inline) address(i int) int {
+	end := i
+	for end < len(in.text) && in.text[end] > ' ' && strings.IndexByte("<>\"`", in.text[end]) < 0 {
+		end++
+	}
+	for end > i && strings.IndexByte(".,;:!?)'*]", in.text[end-1]) >= 0 {
+		if in.text[end-1] == ')' && strings.Contains(in.text[i:end], "(") {
+			break
+		}
+		end--
+	}
+	address := in.text[i:end]
+	if !prose.AllowedAddress(address) {
+		return 0
+	}
+	return in.node(prose.Node{Kind: prose.Link, Target: address, Children: []prose.Node{in.shown(prose.Text, i, end)}}, i, end)
+}
+
+// substitution shows the name of a "|substitution|": what it stands for is not written here.
+func (in *inline) substitution(i int) int {
+	end := strings.IndexAny(in.text[i+1:], "| \n")
+	if end <= 0 || in.text[i+1+end] != '|' || !in.wordEnd(i+end+2) {
+		return 0
+	}
+	return in.node(in.shown(prose.Text, i+1, i+1+end), i, i+2+end)
+}
+
+// typeNodes makes inline nodes of what is said of a type: names are code, which
+// links where it means one thing.
+func (p *parser) typeNodes(l line) []prose.Node {
+	if strings.Contains(l.text, "`") {
+		return p.inline([]line{l})
+	}
+	in := joined([]line{l})
+	in.p = p
+	s := in.text
+	for i := 0; i < len(s); {
+		end := i
+		for end < len(s) && (s[end] == '_' || s[end] == '.' || s[end] >= '0' && s[end] <= '9' || s[end]|0x20 >= 'a' && s[end]|0x20 <= 'z') {
+			end++
+		}
+		word := strings.TrimRight(s[i:end], ".")
+		if word == "" || word == "or" || word == "of" || word == "and" || word == "a" || word == "an" || word == "to" || word == "the" {
+			i = max(end, i+1)
+			continue
+		}
+		end = i + len(word)
+		i += in.node(in.shown(prose.Code, i, end), i, end)
+	}
+	in.flush(len(s))
+	return in.out
+}

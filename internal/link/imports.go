@@ -1,0 +1,212 @@
+package link
+
+import (
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// This file follows imports: what a name of a file stands for, and what a module
+// gives on from others.
+
+// importsOf lists the imports of a file whose paths mean the same wherever they stand.
+func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
+	out := make([]imported, 0, len(f.Imports))
+	for _, i := range f.Imports {
+		m := x.module(lib, i.Path)
+		name := i.Name
+		switch {
+		case name != "":
+		case m != nil && i.Assumed != i.Path && i.Member == "":
+			name = m.Name
+		default:
+			name = i.Assumed
+		}
+		if i.Member == "*" {
+			name = "."
+		}
+		out = append(out, imported{name: name, path: i.Path, member: i.Member, public: i.Public, module: m})
+	}
+	return out
+}
+
+// takeFromOthers gives the imports of languages with paths of their own the
+// modules that they mean, and finds out which modules take names from others.
+func (x *Index) takeFromOthers() {
+	x.takers = map[*model.Module]bool{}
+	for _, lib := range x.Project.Libraries {
+		importer, ok := x.options.FrontEnds[lib.Language].(lang.Importer)
+		if !ok {
+			continue
+		}
+		for _, list := range [][]*model.Module{lib.Modules, lib.Tests} {
+			for _, m := range list {
+				for _, f := range m.Files {
+					imports := x.imports[f]
+					for i := range imports {
+						in := &imports[i]
+						in.path = importer.ImportPath(m, f, in.path)
+						in.module = x.module(lib, in.path)
+						x.takers[m] = x.takers[m] || in.member != ""
+					}
+				}
+			}
+		}
+	}
+}
+
+// farthest bounds how many modules a name is followed through.
+const farthest = 10
+
+// taken is what an import of a single name stands for.
+func (x *Index) taken(lib *model.Library, i imported, depth int) Target {
+	if i.module != nil {
+		if t := x.gives(i.module, i.member, depth+1); !t.None() {
+			return t
+		}
+	}
+	if importer, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok {
+		if m := x.module(lib, importer.Below(i.path, i.member)); m != nil {
+			return Target{Module: m}
+		}
+	}
+	if i.module != nil {
+		return Target{}
+	}
+	return Target{Address: x.outside(i.path, i.member)}
+}
+
+// gives is what a module has under a name: its own declaration, or what it takes
+// from another module.
+func (x *Index) gives(m *model.Module, name string, depth int) Target {
+	if d := m.Find("", name); d != nil {
+		return Target{Declaration: d}
+	}
+	if !x.takers[m] || depth > farthest {
+		return Target{}
+	}
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			switch {
+			case i.member == "*" && i.module != nil && i.module != m:
+				if t := x.gives(i.module, name, depth+1); !t.None() {
+					return t
+				}
+			case i.member != "" && i.name == name:
+				return x.taken(m.Library, i, depth)
+			}
+		}
+	}
+	return Target{}
+}
+
+// Given is a name that a module gives on from elsewhere.
+type Given struct {
+	Name   string
+	Target Target
+}
+
+// Gives lists what a module gives on to its users out of other modules, in the
+// order of its files. Names that cannot be followed are left out.
+func (x *Index) Gives(m *model.Module) []Given {
+	if !x.takers[m] {
+		return nil
+	}
+	var out []Given
+	seen := map[string]bool{}
+	add := func(name string, t Target) {
+		if !t.None() && !seen[name] && m.Find("", name) == nil {
+			seen[name] = true
+			out = append(out, Given{name, t})
+		}
+	}
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			switch {
+			case !i.public:
+			case i.member == "*" && i.module != nil:
+				for _, d := range i.module.Top {
+					if d.Visibility == model.Public || i.module.Internal && d.Main().Visibility == model.Public {
+						add(d.Name, Target{Declaration: d})
+					}
+				}
+			case i.member != "" && i.member != "*":
+				add(i.name, x.taken(m.Library, i, 0))
+			}
+		}
+	}
+	return out
+}
+
+// Type resolves the name of a type in a signature, as the file it stands in sees it.
+func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
+	first, rest, qualified := strings.Cut(name, ".")
+	if !qualified {
+		return x.bareTarget(m, f, name)
+	}
+	for _, i := range x.imports[f] {
+		switch {
+		case i.member != "" && i.name == first:
+			return x.under(x.taken(m.Library, i, 0), rest)
+		case i.name == first, strings.Contains(i.name, ".") && len(name) > len(i.name) && name[len(i.name)] == '.' && strings.HasPrefix(name, i.name):
+			below := name[len(i.name)+1:]
+			if i.module == nil {
+				return Target{Address: x.outside(i.path, below)}
+			}
+			return x.under(Target{Module: i.module}, below)
+		}
+	}
+	if x.takers[m] {
+		return Target{Declaration: m.Lookup(name)}
+	}
+	return Target{}
+}
+
+// under follows dotted names down from a target.
+func (x *Index) under(t Target, names string) Target {
+	switch {
+	case t.Declaration != nil:
+		return Target{Declaration: t.Declaration.Module.Lookup(t.Declaration.Path() + "." + names)}
+	case t.Module != nil:
+		if d := t.Module.Lookup(names); d != nil || !x.takers[t.Module] {
+			return Target{Declaration: d}
+		}
+		first, rest, deeper := strings.Cut(names, ".")
+		given := x.gives(t.Module, first, 0)
+		if !deeper || given.None() {
+			return given
+		}
+		return x.under(given, rest)
+	}
+	return Target{}
+}
+
+// bare resolves an unqualified name at the level of a module.
+func (x *Index) bare(m *model.Module, f *model.Facts, name string) *model.Declaration {
+	return x.bareTarget(m, f, name).Declaration
+}
+
+func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target {
+	if d := m.Lookup(name); d != nil {
+		return Target{Declaration: d}
+	}
+	if m.Role == model.RoleTest {
+		if code := x.module(m.Library, m.Path); code != nil {
+			if d := code.Lookup(name); d != nil {
+				return Target{Declaration: d}
+			}
+		}
+	}
+	for _, i := range x.imports[f] {
+		switch {
+		case i.name == "." && i.module != nil:
+			if t := x.gives(i.module, name, 0); !t.None() {
+				return t
+			}
+		case i.member != "" && i.name == name:
+			return x.taken(m.Library, i, 0)
+		}
+	}
+	return Target{}
+}

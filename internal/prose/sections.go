@@ -1,0 +1,105 @@
+package prose
+
+import "codrel/internal/source"
+
+// Sections is a doc comment, taken apart.
+type Sections struct {
+	Body       []Node // everything but the sections below
+	Deprecated []Node // the advice of a deprecation, blocks
+	Parts      []Part
+	Flaws      []Flaw
+	// Obsolete is set where the comment says that its subject is deprecated, also
+	// where it gives no advice.
+	Obsolete bool
+}
+
+// All are the nodes of every section, for walks that look at each reference.
+func (s *Sections) All(yield func([]Node) bool) {
+	if !yield(s.Body) || !yield(s.Deprecated) {
+		return
+	}
+	for i := range s.Parts {
+		p := &s.Parts[i]
+		for j := range p.Entries {
+			if !yield(p.Entries[j].Type) || !yield(p.Entries[j].Text) {
+				return
+			}
+		}
+		if !yield(p.Body) {
+			return
+		}
+	}
+}
+
+// Of yields the parts of a kind.
+func (s *Sections) Of(kind PartKind) []*Part {
+	var out []*Part
+	for i := range s.Parts {
+		if s.Parts[i].Kind == kind {
+			out = append(out, &s.Parts[i])
+		}
+	}
+	return out
+}
+
+// PartKind tells what a named section is about.
+type PartKind uint8
+
+// The kinds of named sections, in the order that pages show them.
+const (
+	TypeParameters PartKind = iota
+	Parameters
+	Results
+	Series // values that are given one after the other
+	Failures
+	Warnings // that calling may raise
+	Fields   // attributes, properties
+	Notes
+	Caution
+	Examples
+	SeeAlso
+	Since
+	Other // under a title of the comment's own
+)
+
+// PartNames are the names of the kinds of sections, as texts are looked up by.
+var PartNames = [...]string{
+	"type-parameters", "parameters", "results", "series", "failures", "warnings", "fields", "notes", "caution", "examples", "see-also", "since", "other",
+}
+
+// Part is one named section.
+type Part struct {
+	Kind    PartKind
+	Title   string      // as written
+	Span    source.Span // of the word that names it
+	Entries []Entry
+	Body    []Node // what is said without entries
+}
+
+// Entry describes one parameter, result, failure or field.
+type Entry struct {
+	Name     string // as written, a path such as "options.depth" included; "" where it has none
+	Span     source.Span
+	Type     []Node // inline
+	Text     []Node // blocks
+	Default  string
+	Optional bool
+}
+
+// Flaw is something wrong with how a comment is written.
+type Flaw struct {
+	Kind FlawKind
+	Span source.Span
+	Text string // the word or markup in question
+	Near string // the word that was probably meant, or ""
+}
+
+// FlawKind tells what is wrong.
+type FlawKind uint8
+
+// The kinds of flaws.
+const (
+	UnknownWord FlawKind = iota
+	RepeatedSection
+	Unclosed
+)
