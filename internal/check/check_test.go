@@ -2,6 +2,7 @@ package check_test
 
 import (
 	"fmt"
+	"path/filepath"
 	"regexp"
 	"slices"
 	"strings"
@@ -86,7 +87,16 @@ var want = regexp.MustCompile(`/\*want ([a-z-]+)( -\d)?\*/`)
 
 // TestFixtures requires a finding at each mark, to the column, and none elsewhere.
 func TestFixtures(t *testing.T) {
-	archive, err := txtar.ParseFile("testdata/go.txt")
+	fixtures, err := filepath.Glob("testdata/*.txt")
+	require.NoError(t, err)
+	require.NotEmpty(t, fixtures)
+	for _, name := range fixtures {
+		t.Run(filepath.Base(name), func(t *testing.T) { fixture(t, name) })
+	}
+}
+
+func fixture(t *testing.T, name string) {
+	archive, err := txtar.ParseFile(name)
 	require.NoError(t, err)
 	files := map[string]string{}
 	var marks []string
@@ -100,7 +110,7 @@ func TestFixtures(t *testing.T) {
 				}
 				rule := line[at[2]:at[3]]
 				place := fmt.Sprintf("%s:%d:%d %s", f.Name, n+1, at[0]+1, rule)
-				if rule == finding.BrokenReference && at[4] < 0 {
+				if rule == finding.BrokenReference && at[4] < 0 && strings.HasPrefix(line[at[1]:], "[") {
 					place = fmt.Sprintf("%s:%d:%d %s", f.Name, n+1, at[0]+2, rule) // behind the bracket
 				}
 				if at[4] >= 0 {

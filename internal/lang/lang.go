@@ -100,10 +100,24 @@ type Scanner interface {
 	Scan(text string, into []lexing.Piece) []lexing.Piece
 }
 
+// Worder is a front end whose language has words of its own for modules and kinds.
+type Worder interface {
+	// ModuleWord is what the language calls a module such as this one.
+	ModuleWord(*model.Module) string
+	// KindWord is what the language calls the declaration, or "" where the usual word fits.
+	KindWord(*model.Declaration) string
+}
+
 // Using is a front end that knows how a user brings a module in.
 type Using interface {
 	// BringIn is the line a reader copies to use the module, or "" where it cannot be imported.
 	BringIn(*model.Module) string
+}
+
+// NameUsing is a front end in whose language a name is brought in on its own.
+type NameUsing interface {
+	// BringNameIn is the line a reader copies to use a declaration at the top of a module.
+	BringNameIn(*model.Declaration) string
 }
 
 // Reads reports whether the front end reads files with this path's ending.

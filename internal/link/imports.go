@@ -90,7 +90,7 @@ func (x *Index) gives(m *model.Module, name string, depth int) Target {
 		for _, i := range x.imports[f] {
 			switch {
 			case i.member == "*" && i.module != nil && i.module != m:
-				if t := x.gives(i.module, name, depth+1); !t.None() {
+				if t := x.star(i.module, name, depth+1); !t.None() {
 					return t
 				}
 			case i.member != "" && i.name == name:
@@ -99,6 +99,62 @@ func (x *Index) gives(m *model.Module, name string, depth int) Target {
 		}
 	}
 	return Target{}
+}
+
+// star is what an import of all names brings in under a name.
+func (x *Index) star(m *model.Module, name string, depth int) Target {
+	if d := m.Find("", name); d != nil {
+		for _, o := range d.Occurrences {
+			if o.Export == model.NotExported {
+				return Target{}
+			}
+		}
+		return Target{Declaration: d}
+	}
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			if i.name == name && i.member != "" && f.Listed && !i.public {
+				return Target{}
+			}
+		}
+	}
+	return x.gives(m, name, depth)
+}
+
+// lift puts what a module in reach gives on out of modules that are kept from
+// users within their reach.
+func (x *Index) lift() {
+	x.lifted = map[*model.Declaration]bool{}
+	x.liftedModules = map[*model.Module]bool{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if m.Internal || !x.takers[m] {
+				continue
+			}
+			for _, given := range x.Gives(m) {
+				if d := given.Target.Declaration; d != nil && (d.Module.Internal || d.Visibility == model.Internal) && !strings.HasPrefix(given.Name, "_") {
+					x.lifted[d] = true
+					x.liftedModules[d.Module] = true
+				}
+			}
+		}
+	}
+}
+
+// visibility is the effective one of a declaration, seen from outside: what a
+// public module gives on is public wherever it was declared.
+func (x *Index) visibility(d *model.Declaration) model.Visibility {
+	if len(x.lifted) == 0 || d.Visibility == model.Public {
+		return d.Visibility
+	}
+	v := model.Public
+	for at, depth := d, 0; at != nil && depth < 100; at, depth = at.Parent, depth+1 {
+		if x.lifted[at] {
+			return v
+		}
+		v = max(v, at.Main().Visibility)
+	}
+	return d.Visibility
 }
 
 // Given is a name that a module gives on from elsewhere.

@@ -36,17 +36,19 @@ type Options struct {
 
 // Index is the linked project. It is safe for use by several goroutines.
 type Index struct {
-	Project  *model.Project
-	Comments *comment.Table
-	options  Options
-	modules  map[string][]*model.Module // by path, code only
-	imports  map[*model.Facts][]imported
-	takers   map[*model.Module]bool            // modules that take names out of others
-	names    func() map[string][]*model.Module // modules by the names in reach at their top
-	tops     func() []string                   // those names, sorted
-	users    func() map[*model.Declaration]*UsersOf
-	used     atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
-	related  map[*model.Declaration]*Relations
+	Project       *model.Project
+	Comments      *comment.Table
+	options       Options
+	modules       map[string][]*model.Module // by path, code only
+	imports       map[*model.Facts][]imported
+	lifted        map[*model.Declaration]bool // declarations of kept modules that another gives on
+	liftedModules map[*model.Module]bool
+	takers        map[*model.Module]bool            // modules that take names out of others
+	names         func() map[string][]*model.Module // modules by the names in reach at their top
+	tops          func() []string                   // those names, sorted
+	users         func() map[*model.Declaration]*UsersOf
+	used          atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
+	related       map[*model.Declaration]*Relations
 }
 
 // imported is one import of a file, as names in the file use it.
@@ -76,6 +78,7 @@ func New(project *model.Project, options Options) *Index {
 		}
 	}
 	x.takeFromOthers()
+	x.lift()
 	x.names = sync.OnceValue(x.topNames)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
 	x.users = sync.OnceValue(x.findUsers)
@@ -116,13 +119,13 @@ func (x *Index) topNames() map[string][]*model.Module {
 
 // InReach reports whether the declaration has a place among the pages.
 func (x *Index) InReach(d *model.Declaration) bool {
-	return d != nil && !d.Hidden && d.Module.Role == model.RoleCode && x.options.Reach.Includes(d.Visibility)
+	return d != nil && !d.Hidden && d.Module.Role == model.RoleCode && x.options.Reach.Includes(x.visibility(d))
 }
 
 // ModuleInReach reports whether the module has a page: its language lets others
 // see it, or the reach is wide enough.
 func (x *Index) ModuleInReach(m *model.Module) bool {
-	return m.Role == model.RoleCode && (!m.Internal || x.options.Reach.Includes(model.Internal))
+	return m.Role == model.RoleCode && (!m.Internal || x.options.Reach.Includes(model.Internal) || x.liftedModules[m])
 }
 
 // Reach is the least visible kind of declaration that is included.

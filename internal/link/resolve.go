@@ -85,7 +85,7 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 			return Result{Outcome: Beyond, Target: *beyond}
 		}
 		partial = partial || part
-		found = x.fit(found, r)
+		found = x.fit(distinct(found), r)
 		switch {
 		case len(found) == 1:
 			return Result{Outcome: Found, Target: found[0]}
@@ -109,6 +109,20 @@ func (x *Index) native(from Scope, name string) bool {
 	}
 	native, ok := x.options.FrontEnds[from.Module.Library.Language].(lang.Native)
 	return ok && native.IsNative(name)
+}
+
+// distinct drops targets that were found in more than one way.
+func distinct(found []Target) []Target {
+	if len(found) < 2 {
+		return found
+	}
+	out := found[:0]
+	for _, t := range found {
+		if !slices.Contains(out, t) {
+			out = append(out, t)
+		}
+	}
+	return out
 }
 
 // namesPackage reports whether a name reads like a package of the language's own

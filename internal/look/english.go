@@ -51,6 +51,12 @@ var english = Texts{
 	"by-letter":     "Every name of the reference, filed by its first letter.",
 	"no-names":      "There are no names yet.",
 
+	// Named sections of comments.
+	"part-type-parameters": "Type parameters", "part-parameters": "Takes", "part-results": "Gives back", "part-series": "Yields",
+	"part-failures": "Fails with", "part-warnings": "Warns with", "part-fields": "Holds", "part-notes": "Notes", "part-caution": "Take care",
+	"part-examples": "Example", "part-see-also": "See also", "part-since": "Since",
+	"since-changed": "changed", "since-removed": "removed", "optional": "optional", "default": "{value} if left out",
+
 	// Modules and types.
 	"package":          "package",
 	"program":          "program",
@@ -78,6 +84,8 @@ var english = Texts{
 	"text-cut":      "This text is too long for a page; the rest stands in the source.",
 	"written":       "Written in {file}, line {line}.",
 	"written-for":   "Written in {file}, line {line}, for {conditions}.",
+	"written-lines": "Written in {file}, lines {line}.", "written-lines-for": "Written in {file}, lines {line}, for {conditions}.",
+	"given":         "From its other modules",
 	"more-places":   "And in {n} more files for other systems.",
 	"generated":     "Generated code.",
 	"protected":     "For derived types only.",

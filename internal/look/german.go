@@ -47,6 +47,11 @@ var german = Texts{
 	"by-letter":     "Alle Namen des Nachschlagewerks, nach ihrem ersten Buchstaben.",
 	"no-names":      "Es gibt noch keine Namen.",
 
+	"part-type-parameters": "Typparameter", "part-parameters": "Nimmt", "part-results": "Gibt zurück", "part-series": "Gibt nacheinander",
+	"part-failures": "Scheitert mit", "part-warnings": "Warnt mit", "part-fields": "Enthält", "part-notes": "Anmerkungen", "part-caution": "Vorsicht",
+	"part-examples": "Beispiel", "part-see-also": "Siehe auch", "part-since": "Seit",
+	"since-changed": "geändert", "since-removed": "entfernt", "optional": "darf fehlen", "default": "{value}, wenn es fehlt",
+
 	"package":          "Paket",
 	"program":          "Programm",
 	"nothing-in-reach": "Nichts, was dieses Modul vereinbart, ist sichtbar.",
@@ -72,6 +77,8 @@ var german = Texts{
 	"text-cut":      "Dieser Text ist zu lang für eine Seite; der Rest steht im Quelltext.",
 	"written":       "Steht in {file}, Zeile {line}.",
 	"written-for":   "Steht in {file}, Zeile {line}, für {conditions}.",
+	"written-lines": "Steht in {file}, Zeilen {line}.", "written-lines-for": "Steht in {file}, Zeilen {line}, für {conditions}.",
+	"given":         "Aus anderen Modulen",
 	"more-places":   "Und in {n} weiteren Dateien für andere Systeme.",
 	"generated":     "Erzeugter Code.",
 	"protected":     "Nur für abgeleitete Typen.",

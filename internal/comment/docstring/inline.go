@@ -188,7 +188,7 @@ func (in *inline) interpreted(from, tick int, role string) int {
 	s := in.text
 	end := strings.IndexByte(s[tick+1:], '`')
 	if end <= 0 {
-		if end < 0 && (role != "" || in.wordStart(tick) && tick+1 < len(s) && s[tick+1] > ' ' && !strings.HasPrefix(s[tick+1:], "'")) {
+		if end < 0 && (role != "" || in.wordStart(tick) && tick+1 < len(s) && s[tick+1] > ' ' && !strings.Contains(s[tick+1:], "'")) { // `so' was how text was quoted once
 			in.p.unclosed(in, tick, "`")
 		}
 		return tick + 1 - from
@@ -236,6 +236,10 @@ var references = map[string]bool{
 	"data": true, "mod": true, "module": true, "obj": true, "const": true, "any": true, "type": true, "property": true, "function": true, "decorator": true, "deco": true,
 }
 
+// loose are the roles whose names without a dot often come from elsewhere: a
+// module of the language, or a value that a guide describes.
+var loose = map[string]bool{"mod": true, "module": true, "data": true, "obj": true, "any": true, "const": true}
+
 // meaning is the node of a role's text.
 func (in *inline) meaning(role string, from, to int) prose.Node {
 	text := in.text[from:to]
@@ -249,7 +253,7 @@ func (in *inline) meaning(role string, from, to int) prose.Node {
 	}
 	switch {
 	case references[role]:
-		return in.reference(target, shown, shownFrom, shownTo)
+		return in.reference(role, target, shown, shownFrom, shownTo)
 	case role == "pep" || role == "rfc":
 		return in.standard(role, target)
 	case role == "ref" || role == "doc" || role == "term" || role == "abbr" || role == "numref" || role == "sub" || role == "sup" || role == "title":
@@ -260,7 +264,7 @@ func (in *inline) meaning(role string, from, to int) prose.Node {
 
 // reference makes the node of a name: "~" before it shows the last part alone,
 // "!" asks for no link.
-func (in *inline) reference(target, shown string, from, to int) prose.Node {
+func (in *inline) reference(role, target, shown string, from, to int) prose.Node {
 	if strings.HasPrefix(target, "!") {
 		n := in.shown(prose.Code, from, to)
 		n.Text = strings.TrimPrefix(n.Text, "!")
@@ -270,8 +274,12 @@ func (in *inline) reference(target, shown string, from, to int) prose.Node {
 	target = strings.TrimLeft(target, "~.")
 	target = strings.Join(strings.Fields(target), "")
 	name := strings.TrimSuffix(target, "()")
-	if !isName(name) {
-		return in.shown(prose.Code, from, to)
+	if !isName(name) || loose[role] && !strings.Contains(name, ".") {
+		n := in.shown(prose.Code, from, to)
+		if shown == "" {
+			n.Text = target
+		}
+		return n
 	}
 	var child prose.Node
 	if shown != "" {

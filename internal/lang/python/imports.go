@@ -118,6 +118,7 @@ func (r *reader) exports() {
 	if r.listed == nil {
 		return
 	}
+	r.facts.Listed = !r.unlisted
 	for i := range r.facts.Occurrences {
 		o := &r.facts.Occurrences[i]
 		switch {

@@ -14,11 +14,13 @@ var (
 	_ lang.RootFinder = FrontEnd{}
 	_ lang.Moduler    = FrontEnd{}
 	_ lang.Using      = FrontEnd{}
+	_ lang.NameUsing  = FrontEnd{}
 	_ lang.TestNamer  = FrontEnd{}
 	_ lang.Importer   = FrontEnd{}
 	_ lang.Native     = FrontEnd{}
 	_ lang.Scanner    = FrontEnd{}
 	_ lang.Asker      = FrontEnd{}
+	_ lang.Worder     = FrontEnd{}
 )
 
 const packageFile = "__init__"
@@ -268,5 +270,49 @@ func (FrontEnd) AsksComment(d *model.Declaration) bool {
 
 // AsksModuleComment is true of modules that hold anything.
 func (FrontEnd) AsksModuleComment(m *model.Module) bool {
-	return m.Count() > 0 && !special(m.Name)
+	return m.Count() > 0 && !m.Internal && !special(m.Name)
+}
+
+// ModuleWord tells packages from modules.
+func (FrontEnd) ModuleWord(m *model.Module) string {
+	for _, f := range m.Files {
+		if isPackageFile(f.Path) {
+			return "package"
+		}
+	}
+	return "module"
+}
+
+// KindWord uses the words of the language reference: what a class or an object
+// has is an attribute, and an enumeration is a class.
+func (FrontEnd) KindWord(d *model.Declaration) string {
+	switch d.Kind() {
+	case model.KindField:
+		return "attribute"
+	case model.KindType:
+		return "type alias"
+	case model.KindEnumMember:
+		return "enumeration member"
+	case model.KindEnum:
+		return "enumeration"
+	case model.KindMethod:
+		at := d.Form()
+		for t := range at.Tokens(at.Signature) {
+			switch {
+			case t.Kind == model.TokenValue && (t.Text == "classmethod" || t.Text == "staticmethod"):
+				return map[string]string{"classmethod": "class method", "staticmethod": "static method"}[t.Text]
+			case t.Kind == model.TokenName:
+				return ""
+			}
+		}
+	}
+	return ""
+}
+
+// BringNameIn is the import statement for one name.
+func (e FrontEnd) BringNameIn(d *model.Declaration) string {
+	if e.BringIn(d.Module) == "" {
+		return ""
+	}
+	return "from " + d.Module.Path + " import " + d.Name
 }

@@ -2,6 +2,7 @@ package site
 
 import (
 	"path"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -138,30 +139,54 @@ var visibilityKeys = map[model.Visibility]string{
 // mostPlaces is how many places of a declaration the margin lists.
 const mostPlaces = 4
 
-// written says where a declaration stands, and under which conditions.
+// written says where a declaration stands, and under which conditions: a
+// sentence for each file.
 func (v view) written(d *model.Declaration) []sentence {
 	var out []sentence
-	shown := d.Occurrences
-	if len(shown) > mostPlaces {
-		shown = shown[:mostPlaces]
-	}
-	for _, o := range shown {
-		key := "written"
-		if len(o.File.Conditions) > 0 {
-			key = "written-for"
+	left := 0
+	for i := 0; i < len(d.Occurrences); {
+		first, end := d.Occurrences[i], i+1
+		for end < len(d.Occurrences) && d.Occurrences[end].File == first.File && conditions(d.Occurrences[end]) == conditions(first) {
+			end++
+		}
+		if len(out) == mostPlaces {
+			left += end - i
+			i = end
+			continue
+		}
+		key, lines := "written", strconv.Itoa(int(first.Line))
+		if end > i+1 {
+			key = "written-lines"
+			for _, o := range d.Occurrences[i+1 : min(end, i+mostPlaces)] {
+				lines += v.say("comma") + strconv.Itoa(int(o.Line))
+			}
+			if end > i+mostPlaces {
+				lines += v.say("and-more", "n", strconv.Itoa(end-i-mostPlaces))
+			}
+		}
+		if conditions(first) != "" {
+			key += "-for"
 		}
 		out = append(out, v.sentenceOf(key,
-			slot("file", piece{Text: path.Base(o.File.Path), Href: v.sourceAddress(o.File, int(o.Line)), Name: true}),
-			slot("line", piece{Text: strconv.Itoa(int(o.Line))}),
-			slot("conditions", piece{Text: conditions(o.File), Name: true})))
+			slot("file", piece{Text: path.Base(first.File.Path), Href: v.sourceAddress(first.File, int(first.Line)), Name: true}),
+			slot("line", piece{Text: lines}),
+			slot("conditions", piece{Text: conditions(first), Name: true})))
+		i = end
 	}
-	if more := len(d.Occurrences) - len(shown); more > 0 {
-		out = append(out, sentence{{Text: v.say("more-places", "n", strconv.Itoa(more))}})
+	if left > 0 {
+		out = append(out, sentence{{Text: v.say("more-places", "n", strconv.Itoa(left))}})
 	}
 	return out
 }
 
-func conditions(f *model.Facts) string { return strings.Join(f.Conditions, " and ") }
+// conditions are what must hold for an occurrence to exist.
+func conditions(o model.At) string {
+	all := o.Conditions()
+	if len(o.File.Conditions) > 0 {
+		all = append(slices.Clone(o.File.Conditions), all...)
+	}
+	return strings.Join(all, " and ")
+}
 
 // relations are the sentences at the end of a type's page.
 func (v view) relations(d *model.Declaration) []sentence {

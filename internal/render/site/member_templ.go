@@ -160,9 +160,9 @@ func (v view) plate(d *model.Declaration) templ.Component {
 			return templ_7745c5c3_Err
 		}
 		var templ_7745c5c3_Var6 string
-		templ_7745c5c3_Var6, templ_7745c5c3_Err = templ.JoinStringErrs(d.Kind().String())
+		templ_7745c5c3_Var6, templ_7745c5c3_Err = templ.JoinStringErrs(v.kindWord(d))
 		if templ_7745c5c3_Err != nil {
-			return templ.Error{Err: templ_7745c5c3_Err, FileName: `member.templ`, Line: 39, Col: 56}
+			return templ.Error{Err: templ_7745c5c3_Err, FileName: `member.templ`, Line: 39, Col: 52}
 		}
 		_, templ_7745c5c3_Err = templ_7745c5c3_Buffer.WriteString(templ.EscapeString(templ_7745c5c3_Var6))
 		if templ_7745c5c3_Err != nil {
@@ -182,12 +182,12 @@ func (v view) plate(d *model.Declaration) templ.Component {
 		}
 		for i, at := range forms {
 			if i < mostVariants {
-				if len(forms) > 1 && conditions(at.File) != "" {
+				if len(forms) > 1 && conditions(at) != "" {
 					templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 14, "<p class=\"form\">")
 					if templ_7745c5c3_Err != nil {
 						return templ_7745c5c3_Err
 					}
-					templ_7745c5c3_Err = v.sentence(v.sentenceOf("for", slot("conditions", piece{Text: conditions(at.File), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
+					templ_7745c5c3_Err = v.sentence(v.sentenceOf("for", slot("conditions", piece{Text: conditions(at), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
 					if templ_7745c5c3_Err != nil {
 						return templ_7745c5c3_Err
 					}

@@ -148,6 +148,9 @@ func variants(d *model.Declaration) []model.At {
 		if at.Behind && !first.Behind || first.File.Stub && !at.File.Stub {
 			continue // callers see other forms than this
 		}
+		if at.Callable == nil != (first.Callable == nil) || at.Kind.IsType() != first.Kind.IsType() {
+			continue // a name that is bound anew, as to a faster twin of what it was
+		}
 		if text := at.Signature.Text(at.File.Text); !seen[text] {
 			seen[text] = true
 			out = append(out, at)

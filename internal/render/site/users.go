@@ -25,7 +25,7 @@ func (v view) sourceNote() sentence {
 	if len(f.Conditions) > 0 {
 		key = "part-of-for"
 	}
-	s := v.sentenceOf(key, slot("module", module), slot("conditions", piece{Text: conditions(f), Name: true}))
+	s := v.sentenceOf(key, slot("module", module), slot("conditions", piece{Text: strings.Join(f.Conditions, " and "), Name: true}))
 	if f.Generated {
 		s = append(s, piece{Text: v.say("is-generated")})
 	}

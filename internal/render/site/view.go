@@ -162,11 +162,26 @@ func (v view) forgeAddress(file string, line int) string {
 	return strings.NewReplacer("{path}", escapedPath(file), "{line}", strconv.Itoa(line)).Replace(pattern)
 }
 
-func (v view) bringIn(m *model.Module) string {
+// bringIn is the line that a reader copies to use a module, or a declaration of it.
+func (v view) bringIn(m *model.Module, d *model.Declaration) string {
+	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.NameUsing); ok && d != nil && d.Parent == nil {
+		return using.BringNameIn(d)
+	}
 	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.Using); ok {
 		return using.BringIn(m)
 	}
 	return ""
+}
+
+// given are the declarations in reach that a module gives on out of others.
+func (v view) given(m *model.Module) []*model.Declaration {
+	var out []*model.Declaration
+	for _, g := range v.plan.Links.Gives(m) {
+		if d := g.Target.Declaration; d != nil && v.plan.Links.InReach(d) && v.plan.Links.ModuleInReach(d.Module) {
+			out = append(out, d)
+		}
+	}
+	return out
 }
 
 // summary is the first sentence of a declaration's comment as HTML.
@@ -199,6 +214,7 @@ func (v view) text(d *model.Declaration, level int) string {
 	}
 	w := v.proseWriter(link.ScopeOf(d), level)
 	w.blocks(sections.Body)
+	w.parts(sections)
 	w.rest()
 	return w.String()
 }
@@ -220,7 +236,9 @@ func (v view) moduleText(m *model.Module) string {
 	w := v.proseWriter(link.Scope{Module: m}, 2)
 	for _, doc := range m.Doc {
 		w.scope.File = doc.File
-		w.blocks(v.plan.Links.Comments.Of(m.Library.Language, doc.Doc).Body)
+		sections := v.plan.Links.Comments.Of(m.Library.Language, doc.Doc)
+		w.blocks(sections.Body)
+		w.parts(sections)
 	}
 	w.rest()
 	return w.String()

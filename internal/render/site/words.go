@@ -4,6 +4,7 @@ import (
 	"strconv"
 	"strings"
 
+	"codrel/internal/lang"
 	"codrel/internal/look"
 	"codrel/internal/model"
 	"codrel/internal/render/plan"
@@ -34,12 +35,25 @@ func (v view) count(n int, thing string) string { return v.look().Texts.Count(n,
 // read well without colours and lines.
 func (v view) kindWords(d *model.Declaration) string {
 	if d.Deprecated() {
-		return d.Kind().String() + ", " + v.say("deprecated")
+		return v.kindWord(d) + ", " + v.say("deprecated")
+	}
+	return v.kindWord(d)
+}
+
+// kindWord is what the declaration's language calls it.
+func (v view) kindWord(d *model.Declaration) string {
+	if worder, ok := v.options.FrontEnds[d.Module.Library.Language].(lang.Worder); ok {
+		if word := worder.KindWord(d); word != "" {
+			return word
+		}
 	}
 	return d.Kind().String()
 }
 
 func (v view) moduleKind(m *model.Module) string {
+	if worder, ok := v.options.FrontEnds[m.Library.Language].(lang.Worder); ok {
+		return worder.ModuleWord(m)
+	}
 	if m.Name == "main" {
 		return v.say("program")
 	}
