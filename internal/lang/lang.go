@@ -106,6 +106,9 @@ type Worder interface {
 	ModuleWord(*model.Module) string
 	// KindWord is what the language calls the declaration, or "" where the usual word fits.
 	KindWord(*model.Declaration) string
+	// GroupKey is the key of the heading that the language has for a group of
+	// declarations which others call by the title, or "".
+	GroupKey(title string) string
 }
 
 // Using is a front end that knows how a user brings a module in.

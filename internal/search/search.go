@@ -297,7 +297,7 @@ func matchName(e *Entry, term string, slips bool) Class {
 		return slip(name, low)
 	}
 	switch {
-	case e.Name == term:
+	case e.Name == term, name == term: // what is typed without capitals asks for no case
 		return Exact
 	case name == low:
 		return SameWord

@@ -316,3 +316,14 @@ func (e FrontEnd) BringNameIn(d *model.Declaration) string {
 	}
 	return "from " + d.Module.Path + " import " + d.Name
 }
+
+// GroupKey calls types classes, and what they hold attributes.
+func (FrontEnd) GroupKey(title string) string {
+	switch title {
+	case "Types":
+		return "Classes"
+	case "Fields":
+		return "Attributes"
+	}
+	return ""
+}

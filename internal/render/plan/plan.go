@@ -415,7 +415,7 @@ func part(d *model.Declaration) string {
 }
 
 // kindTitles are the headings of groups by kind, in the order of reading.
-var kindTitles = []string{"Types", "Functions", "Constants", "Variables", "Fields", "Methods", "Others"}
+var kindTitles = []string{"Types", "Functions", "Constants", "Variables", "Constructors", "Fields", "Methods", "Others"}
 
 // KindTitle is the heading that declarations of a kind stand under.
 func KindTitle(k model.Kind) string {
@@ -430,6 +430,8 @@ func KindTitle(k model.Kind) string {
 		return "Variables"
 	case k == model.KindField, k == model.KindProperty:
 		return "Fields"
+	case k == model.KindConstructor:
+		return "Constructors"
 	case k.IsCallable():
 		return "Methods"
 	}

@@ -17,7 +17,7 @@ func (v view) signature(d *model.Declaration, at model.At) string {
 	tokens := at.Signature.List(at.File.Text)
 	var broken map[int]lineBreak
 	if at.Callable != nil && textLength(tokens) > longSignature {
-		broken = parameterBreaks(tokens)
+		broken = parameterBreaks(tokens, at.Callable.Params)
 	}
 	var b strings.Builder
 	for i, t := range tokens {
@@ -54,7 +54,7 @@ const (
 // parameterBreaks finds where a signature breaks: behind the parenthesis that
 // opens the parameters, behind each comma between them, and before the one
 // that closes them. Commas between names that share a type do not count.
-func parameterBreaks(tokens []model.Token) map[int]lineBreak {
+func parameterBreaks(tokens []model.Token, params []model.Param) map[int]lineBreak {
 	start := -1
 	for i, t := range tokens {
 		if t.Kind == model.TokenName {
@@ -89,13 +89,27 @@ func parameterBreaks(tokens []model.Token) map[int]lineBreak {
 					return breaks
 				}
 			case ',':
-				if opened && depth == 1 && tokens[i-1].Kind != model.TokenParameter {
+				if opened && depth == 1 && !shareType(tokens[i-1], params) && tokens[i-1].Text != "*" {
 					breaks[i] = behindMark
 				}
 			}
 		}
 	}
 	return nil
+}
+
+// shareType reports whether a token names a parameter whose type is written
+// behind the next one.
+func shareType(t model.Token, params []model.Param) bool {
+	if t.Kind != model.TokenParameter {
+		return false
+	}
+	for i := range len(params) - 1 {
+		if p := params[i]; p.Name == t.Text {
+			return p.Type != "" && p.Type == params[i+1].Type
+		}
+	}
+	return false
 }
 
 var tokenClasses = map[model.TokenKind]string{

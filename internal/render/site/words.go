@@ -65,6 +65,13 @@ func (v view) groupTitle(g plan.Group) string {
 	if g.Named {
 		return g.Title
 	}
+	if list := g.All(); len(list) > 0 {
+		if worder, ok := v.options.FrontEnds[list[0].Module.Library.Language].(lang.Worder); ok {
+			if key := worder.GroupKey(g.Title); key != "" {
+				return v.say(key)
+			}
+		}
+	}
 	return v.say(g.Title)
 }
 

@@ -97,7 +97,7 @@
   function matchName(e, term, slips) {
     var name = e.name.toLowerCase(), low = term.toLowerCase(), n = Array.from(low).length;
     if (slips) { return n >= 4 && distance(low, name, (n >= 8 ? 2 : 1) + 1) <= (n >= 8 ? 2 : 1) ? 7 : NONE; }
-    if (e.name === term) { return 0; }
+    if (e.name === term || name === term) { return 0; }
     if (name === low) { return 1; }
     if (alongHumps(e.name, term)) { return name.indexOf(low) === 0 ? 2 : 3; }
     if (name.indexOf(low) === 0) { return innerCapital(term) ? 4 : 2; }
