@@ -20,10 +20,20 @@ import (
 //go:embed oracle.py
 var pythonOracle string
 
+//go:embed oracle.mjs
+var scriptOracle string
+
 // oracle is the command that runs a language's oracle in a mode, which reads
 // paths from its input, one a line.
 func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
 	name, program, text := "oracle.py", "python3", pythonOracle
+	if language != "python" {
+		name, program, text = "oracle.mjs", "node", scriptOracle
+		var err error
+		if with, err = filepath.Abs(with); err != nil {
+			return nil, nil, err
+		}
+	}
 	dir, err := os.MkdirTemp("", "codrel-oracle")
 	if err != nil {
 		return nil, nil, err
@@ -34,7 +44,7 @@ func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
 		clean()
 		return nil, nil, err
 	}
-	cmd := exec.Command(program, file, mode)
+	cmd := exec.Command(program, file, mode, with)
 	cmd.Stderr = os.Stderr
 	return cmd, clean, nil
 }

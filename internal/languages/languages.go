@@ -6,12 +6,15 @@ import (
 	"codrel/internal/lang"
 	"codrel/internal/lang/golang"
 	"codrel/internal/lang/python"
+	"codrel/internal/lang/script"
 )
 
 // All are the front ends, in the order that pages and messages list languages.
 var All = []lang.FrontEnd{
 	golang.FrontEnd{},
 	python.FrontEnd{},
+	script.FrontEnd{},
+	script.FrontEnd{Typed: true},
 }
 
 // ByName finds the front end of a language, or nil.

@@ -69,7 +69,7 @@ var english = Texts{
 	"makers":           "Ways to make it",
 	"relations":        "How it relates",
 	"whole-module":     "The whole module on one page",
-	"Constructors":     "Making it", "Classes": "Classes", "Attributes": "Attributes",
+	"Constructors":     "Making it", "Classes": "Classes", "Properties": "Properties", "Attributes": "Attributes",
 	"Types":      "Types",
 	"Functions":  "Functions",
 	"Constants":  "Constants",

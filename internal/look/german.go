@@ -63,7 +63,7 @@ var german = Texts{
 	"makers":           "So entsteht es",
 	"relations":        "Wozu es gehört",
 	"whole-module":     "Das ganze Modul auf einer Seite",
-	"Constructors":     "Herstellen", "Classes": "Klassen", "Attributes": "Attribute",
+	"Constructors":     "Herstellen", "Classes": "Klassen", "Properties": "Eigenschaften", "Attributes": "Attribute",
 	"Types":      "Typen",
 	"Functions":  "Funktionen",
 	"Constants":  "Konstanten",

@@ -26,8 +26,9 @@ lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model finding source
 lang/python:       lang lexing model finding source
+lang/script:       lang lexing model finding source
 lang/langtest:     lang model source
-languages:         lang lang/golang lang/python
+languages:         lang lang/golang lang/python lang/script
 comment/gocomment:     model prose source
 comment/docstring:     model nearest prose prose/markdown source
 comment:           comment/docstring comment/gocomment model prose

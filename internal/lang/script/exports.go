@@ -1,0 +1,677 @@
+package script
+
+import (
+	"strings"
+
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// This file reads imports and exports: those of modules (ECMA-262, "Modules"), of
+// TypeScript, and assignments to module.exports.
+
+// importing reads an import declaration from behind its word.
+func (r *reader) importing(h *heads, at int) {
+	r.esModule = true
+	if next := r.after(r.nameEnd(at)); r.wordAt(at, "type") && r.byteAt(next) != ',' && r.byteAt(next) != '=' && !r.wordAt(next, "from") {
+		at = next
+	}
+	type binding struct {
+		local  source.Span
+		member string
+	}
+	var names []binding
+	for at < len(r.text) {
+		switch c := r.byteAt(at); {
+		case c == '"' || c == '\'':
+			end := r.quoted(at)
+			path := r.text[at+1 : max(at+1, end-1)]
+			if len(names) == 0 {
+				names = append(names, binding{source.NewSpan(at, end), ""})
+			}
+			for _, n := range names {
+				in := model.Import{Path: path, Member: n.member, Span: n.local}
+				if n.member != "" || n.local.Start != int32(at) {
+					in.Name = n.local.In(r.text)
+				}
+				in.Assumed = in.Name
+				r.facts.Imports = append(r.facts.Imports, in)
+			}
+			r.finish(r.withAttributes(end))
+			return
+		case c == '{':
+			end := r.bracketed(at)
+			r.specifiers(at, end, func(member, local source.Span) {
+				names = append(names, binding{local, strings.Trim(member.In(r.text), `"'`)})
+			})
+			at = r.after(end)
+		case c == '*':
+			at = r.after(at + 1)
+			if r.wordAt(at, "as") {
+				name := r.after(at + 2)
+				end := r.nameEnd(name)
+				names = append(names, binding{source.NewSpan(name, end), ""})
+				at = r.after(end)
+			}
+		case c == ',':
+			at = r.after(at + 1)
+		case c == '=':
+			stop := r.expression(at + 1)
+			if path := r.required(at, stop); path != "" && len(names) == 1 {
+				r.facts.Imports = append(r.facts.Imports, model.Import{Name: names[0].local.In(r.text), Path: path, Span: names[0].local})
+			}
+			r.finish(r.back(stop))
+			return
+		case r.wordAt(at, "from") && len(names) > 0:
+			at = r.after(at + len("from"))
+		case startsName(c):
+			end := r.nameEnd(at)
+			if end == at {
+				r.finish(r.whole(at))
+				return
+			}
+			names = append(names, binding{source.NewSpan(at, end), "default"})
+			at = r.after(end)
+		default:
+			r.finish(r.whole(at))
+			return
+		}
+	}
+	r.at = at
+}
+
+// withAttributes is the offset behind "with { type: 'json' }", which may follow a path.
+func (r *reader) withAttributes(at int) int {
+	next, newline := r.skip(at)
+	if (r.wordAt(next, "with") || r.wordAt(next, "assert")) && !newline {
+		if open := r.after(r.nameEnd(next)); r.byteAt(open) == '{' {
+			return r.bracketed(open)
+		}
+	}
+	return at
+}
+
+// specifiers yields the names in "{ a, b as c, type d }": the one of the module
+// and the other one.
+func (r *reader) specifiers(at, end int, yield func(name, as source.Span)) {
+	at++
+	for at < end-1 {
+		at = r.after(at)
+		if r.byteAt(at) == ',' {
+			at++
+			continue
+		}
+		if at >= end-1 {
+			return
+		}
+		one := func() source.Span {
+			if c := r.byteAt(at); c == '"' || c == '\'' {
+				return source.NewSpan(at, r.quoted(at))
+			}
+			return source.NewSpan(at, r.nameEnd(at))
+		}
+		name := one()
+		if name.Empty() {
+			return
+		}
+		at = r.after(int(name.End))
+		if name.In(r.text) == "type" && r.byteAt(at) != ',' && r.byteAt(at) != '}' && !r.wordAt(at, "as") {
+			name = one()
+			at = r.after(int(name.End))
+		}
+		as := name
+		if r.wordAt(at, "as") {
+			at = r.after(at + 2)
+			as = one()
+			at = r.after(int(as.End))
+		}
+		yield(name, as)
+		at = max(at, int(name.End))
+	}
+}
+
+// export reads an export declaration from behind its word.
+func (r *reader) export(h *heads, at int) {
+	h.export = true
+	switch c := r.byteAt(at); {
+	case r.wordAt(at, "default"):
+		r.exportDefault(h, r.after(at+len("default")))
+	case c == '{':
+		r.exportList(at)
+	case c == '*':
+		next := r.after(at + 1)
+		name := source.Span{}
+		if r.wordAt(next, "as") {
+			from := r.after(next + 2)
+			name = source.NewSpan(from, r.nameEnd(from))
+			next = r.after(int(name.End))
+		}
+		if r.wordAt(next, "from") {
+			text := r.after(next + len("from"))
+			if q := r.byteAt(text); q == '"' || q == '\'' {
+				end := r.quoted(text)
+				in := model.Import{Path: r.text[text+1 : max(text+1, end-1)], Member: "*", Public: true, Span: source.NewSpan(at, end)}
+				if !name.Empty() {
+					in.Member, in.Name, in.Assumed = "", name.In(r.text), name.In(r.text)
+				}
+				r.facts.Imports = append(r.facts.Imports, in)
+				r.finish(r.withAttributes(end))
+				return
+			}
+		}
+		r.finish(r.whole(at))
+	case c == '=':
+		stop := r.expression(at + 1)
+		from := r.after(at + 1)
+		if end := r.nameEnd(from); end > from {
+			r.gives(r.text[from:end])
+		}
+		r.common = true
+		r.finish(r.back(stop))
+	case r.wordAt(at, "as"):
+		r.finish(r.whole(at))
+	case r.wordAt(at, "import"):
+		name := r.after(at + len("import"))
+		end := r.nameEnd(name)
+		r.gives(r.text[name:end])
+		r.importing(h, name)
+	case r.wordAt(at, "type") && r.typeExports(at):
+		r.export(h, r.after(at+len("type")))
+	default:
+		r.at = at
+		for r.byteAt(r.at) == '@' {
+			r.at = r.after(r.decorator(r.at))
+		}
+		r.headed(h)
+	}
+}
+
+func (r *reader) typeExports(at int) bool {
+	c := r.byteAt(r.after(at + len("type")))
+	return c == '{' || c == '*'
+}
+
+// gives keeps that a name is given away.
+func (r *reader) gives(name string) {
+	if r.exported == nil {
+		r.exported = map[string]bool{}
+	}
+	r.exported[name] = true
+}
+
+func (r *reader) exportList(at int) {
+	end := r.bracketed(at)
+	next := r.after(end)
+	if r.wordAt(next, "from") {
+		text := r.after(next + len("from"))
+		if q := r.byteAt(text); q == '"' || q == '\'' {
+			stop := r.quoted(text)
+			path := r.text[text+1 : max(text+1, stop-1)]
+			r.specifiers(at, end, func(name, as source.Span) {
+				r.facts.Imports = append(r.facts.Imports, model.Import{
+					Name: as.In(r.text), Assumed: as.In(r.text), Path: path, Member: name.In(r.text), Public: true, Span: as,
+				})
+			})
+			r.finish(r.withAttributes(stop))
+			return
+		}
+	}
+	r.specifiers(at, end, func(name, _ source.Span) { r.gives(name.In(r.text)) })
+	r.finish(end)
+}
+
+func (r *reader) exportDefault(h *heads, at int) {
+	h.byDefault = true
+	for r.byteAt(at) == '@' {
+		at = r.after(r.decorator(at))
+	}
+	word := r.word(at)
+	after, newline := r.skip(at + len(word))
+	switch {
+	case word == "function":
+		r.at = at
+		r.function(h, after)
+		return
+	case word == "async" && !newline && r.wordAt(after, "function"):
+		h.async = true
+		r.at = at
+		r.function(h, r.after(after+len("function")))
+		return
+	case word == "class":
+		r.at = at
+		r.class(h, after)
+		return
+	case word == "abstract" && !newline && r.wordAt(after, "class"):
+		h.abstract = true
+		r.at = at
+		r.class(h, r.after(after+len("class")))
+		return
+	case word == "interface" && r.typed && startsName(r.byteAt(after)):
+		r.interfaces(h, after)
+		return
+	}
+	end := r.nameEnd(at)
+	stop := r.whole(at)
+	if word != "" && r.back(stop) == end && word != "true" && word != "false" && word != "null" && word != "undefined" && word != "this" {
+		r.gives(word)
+		r.finish(stop)
+		return
+	}
+	r.named(h, "default", source.NewSpan(h.start, h.start), at, stop)
+	r.finish(stop)
+}
+
+// named declares a value that a name is given by an assignment or an export.
+func (r *reader) named(h *heads, name string, span source.Span, valueAt, stop int) {
+	o := model.Occurrence{Kind: model.KindConstant, Name: name, NameSpan: span, Export: model.Exported}
+	mark := r.arena.Begin()
+	if f, ok := r.functionValue(valueAt); ok {
+		o.Kind = model.KindFunction
+		r.put(model.TokenName, name)
+		r.functionTokens(&o, f, 0, 0)
+	} else {
+		r.put(model.TokenName, name)
+		r.value(valueAt, r.back(stop))
+	}
+	o.Signature = r.arena.Since(mark)
+	o.Span = source.NewSpan(h.start, max(h.start, r.back(stop)))
+	r.add(o, h.comment, h.directives)
+}
+
+// expressionStatement reads any other statement: most declare nothing, some
+// assign to what is given away, or to a prototype.
+func (r *reader) expressionStatement(h *heads) {
+	at := r.at
+	path, spans, sign := r.path(at)
+	if len(path) < 2 || sign < 0 {
+		if len(path) == 1 && sign >= 0 {
+			if next, ok := r.chained(sign); ok { // "name = module.exports = ..."
+				r.at = next
+				r.expressionStatement(h)
+				return
+			}
+		}
+		r.finish(r.back(r.whole(at)))
+		return
+	}
+	valueAt := r.after(sign + 1)
+	last := path[len(path)-1]
+	lastSpan := spans[len(spans)-1]
+	switch {
+	case path[0] == "module" && path[1] == "exports" && len(path) == 2:
+		r.common = true
+		r.exportsAssigned(h, lastSpan, valueAt)
+		return
+	case path[0] == "exports" && len(path) == 2, path[0] == "module" && path[1] == "exports" && len(path) == 3:
+		r.common = true
+		if next, ok := r.chained(sign); ok {
+			r.assigned(h, last, lastSpan, next)
+			r.at = next
+			r.comment, h.comment = source.Span{}, source.Span{}
+			r.expressionStatement(h)
+			return
+		}
+		r.assigned(h, last, lastSpan, valueAt)
+		return
+	case r.scope == "" && len(path) == 3 && path[1] == "prototype":
+		before := len(r.pending)
+		r.memberAssigned(h, path[0], last, lastSpan, valueAt)
+		for i := before; i < len(r.pending); i++ {
+			r.pending[i].occurrence.Embedded = true // a method even of what another file declares
+		}
+		return
+	case r.scope == "" && len(path) == 2 && path[1] == "prototype" && r.byteAt(valueAt) == '{':
+		if owner := r.declared(path[0]); owner >= 0 {
+			r.object(valueAt, owner)
+			r.finish(r.last)
+			return
+		}
+	case r.scope == "" && len(path) == 2 && path[1] != "prototype" && path[0] != "window" && path[0] != "self" && path[0] != "global" && path[0] != "this":
+		r.memberAssigned(h, path[0], last, lastSpan, valueAt)
+		return
+	}
+	r.finish(r.back(r.whole(at)))
+}
+
+// path reads "a.b.c" and the sign of assignment behind it, or -1.
+func (r *reader) path(at int) (names []string, spans []source.Span, sign int) {
+	for {
+		end := r.nameEnd(at)
+		if end == at {
+			return names, spans, -1
+		}
+		names = append(names, r.text[at:end])
+		spans = append(spans, source.NewSpan(at, end))
+		next := r.after(end)
+		switch r.byteAt(next) {
+		case '.':
+			at = r.after(next + 1)
+		case '[':
+			text := r.after(next + 1)
+			if q := r.byteAt(text); q != '"' && q != '\'' {
+				return names, spans, -1
+			}
+			stop := r.quoted(text)
+			if r.byteAt(r.after(stop)) != ']' || stop < text+2 {
+				return names, spans, -1
+			}
+			names = append(names, r.text[text+1:stop-1])
+			spans = append(spans, source.NewSpan(text+1, stop-1))
+			next = r.after(r.after(stop) + 1)
+			if r.byteAt(next) == '=' && r.byteAt(next+1) != '=' && r.byteAt(next+1) != '>' {
+				return names, spans, next
+			}
+			return names, spans, -1
+		case '=':
+			if c := r.byteAt(next + 1); c == '=' || c == '>' {
+				return names, spans, -1
+			}
+			return names, spans, next
+		default:
+			return names, spans, -1
+		}
+	}
+}
+
+// chained reports whether the value of an assignment is another assignment, and where.
+func (r *reader) chained(sign int) (int, bool) {
+	at := r.after(sign + 1)
+	names, _, next := r.path(at)
+	return at, next >= 0 && len(names) > 0 && (names[0] == "exports" || names[0] == "module" || len(names) > 1)
+}
+
+// assigned reads the value that a name which is given away has.
+func (r *reader) assigned(h *heads, name string, span source.Span, valueAt int) {
+	stop := r.whole(valueAt)
+	if end := r.nameEnd(valueAt); end > valueAt && r.back(stop) == end && r.text[valueAt:end] == name {
+		// Most likely an alias of a declaration with the same name, which may stand further down.
+		r.gives(name)
+		before := len(r.facts.Occurrences)
+		r.named(h, name, span, valueAt, stop)
+		r.later(before, "")
+		r.finish(r.back(stop))
+		return
+	}
+	if name == "__esModule" {
+		r.finish(r.back(stop))
+		return
+	}
+	if r.wordAt(valueAt, "class") {
+		at := r.after(valueAt + len("class"))
+		if word := r.word(at); word != "extends" && word != "" {
+			at = r.after(at + len(word))
+		}
+		o := model.Occurrence{Kind: model.KindClass, Name: name, NameSpan: span, Export: model.Exported}
+		r.classBody(h, &o, at, h.comment, h.directives)
+		r.finish(r.last)
+		return
+	}
+	r.named(h, name, span, valueAt, stop)
+	r.finish(r.back(stop))
+}
+
+// exportsAssigned reads "module.exports = value".
+func (r *reader) exportsAssigned(h *heads, span source.Span, valueAt int) {
+	switch {
+	case r.byteAt(valueAt) == '{':
+		r.object(valueAt, -1)
+		r.finish(r.last)
+		return
+	case r.wordAt(valueAt, "class"), r.wordAt(valueAt, "function"),
+		r.wordAt(valueAt, "async") && r.wordAt(r.after(valueAt+len("async")), "function"):
+		word := r.after(r.nameEnd(valueAt))
+		if r.wordAt(valueAt, "async") {
+			word = r.after(word + len("function"))
+		}
+		if r.byteAt(word) == '*' {
+			word = r.after(word + 1)
+		}
+		if end := r.nameEnd(word); end > word && r.text[word:end] != "extends" {
+			r.assigned(h, r.text[word:end], source.NewSpan(word, end), valueAt)
+			return
+		}
+		r.assigned(h, "default", span, valueAt)
+		return
+	}
+	if next, ok := r.chained(valueAt - 1); ok {
+		r.at = next
+		r.expressionStatement(h)
+		return
+	}
+	stop := r.whole(valueAt)
+	if end := r.nameEnd(valueAt); end > valueAt && r.back(stop) == end {
+		r.gives(r.text[valueAt:end])
+	} else if f, ok := r.functionValue(valueAt); ok {
+		_ = f
+		r.named(h, "default", span, valueAt, stop)
+	}
+	r.finish(r.back(stop))
+}
+
+// declared is the index of what the file declares under a name at its top, or -1.
+func (r *reader) declared(name string) int32 {
+	for i := len(r.facts.Occurrences) - 1; i >= 0; i-- {
+		if o := &r.facts.Occurrences[i]; o.Parent < 0 && o.Name == name && (o.Kind == model.KindClass || o.Kind == model.KindFunction || o.Callable != nil) {
+			return int32(i)
+		}
+	}
+	return -1
+}
+
+// memberAssigned reads "Name.prototype.member = value" and "Name.member = value".
+func (r *reader) memberAssigned(h *heads, owner, name string, span source.Span, valueAt int) {
+	index := r.declared(owner)
+	stop := r.whole(valueAt)
+	o := model.Occurrence{Kind: model.KindField, Name: name, NameSpan: span, Span: source.NewSpan(h.start, max(h.start, r.back(stop)))}
+	mark := r.arena.Begin()
+	r.put(model.TokenName, name)
+	if f, ok := r.functionValue(valueAt); ok {
+		o.Kind = model.KindMethod
+		r.functionTokens(&o, f, 0, 0)
+	}
+	o.Signature = r.arena.Since(mark)
+	scope, parent := r.scope, r.parent
+	r.scope, r.parent = owner, index
+	before := len(r.facts.Occurrences)
+	r.add(o, h.comment, h.directives)
+	if index < 0 {
+		r.later(before, owner)
+	}
+	r.scope, r.parent = scope, parent
+	r.finish(r.back(stop))
+}
+
+// object reads an object of exports, or of a prototype's members where it has an owner.
+func (r *reader) object(at int, owner int32) {
+	r.at = at + 1
+	scope, parent := r.scope, r.parent
+	if owner >= 0 {
+		r.scope, r.parent = r.facts.Occurrences[owner].Name, owner
+	}
+	defer func() { r.scope, r.parent = scope, parent }()
+	for {
+		r.next()
+		switch c := r.byteAt(r.at); {
+		case r.at >= len(r.text):
+			r.missing(at)
+			r.last = r.at
+			return
+		case c == '}':
+			r.at++
+			r.last = r.at
+			return
+		case c == ',':
+			r.at++
+			continue
+		}
+		r.progress(func() { r.property(owner) })
+	}
+}
+
+// property reads one property of such an object.
+func (r *reader) property(owner int32) {
+	start, at, comment, directives := r.at, r.at, r.comment, r.directives
+	if strings.HasPrefix(r.text[at:], "...") {
+		r.at = r.argument(at + 3)
+		return
+	}
+	accessor, async, generator := "", false, false
+	for {
+		word := r.word(at)
+		if word != "get" && word != "set" && word != "async" {
+			break
+		}
+		next := r.after(at + len(word))
+		if c := r.byteAt(next); c == 0 || strings.IndexByte("(:,}=", c) >= 0 {
+			break
+		}
+		async = word == "async"
+		if !async {
+			accessor = word
+		}
+		at = next
+	}
+	if r.byteAt(at) == '*' {
+		generator = true
+		at = r.after(at + 1)
+	}
+	span, name := r.memberName(at)
+	if name == "" {
+		r.at = r.argument(at)
+		return
+	}
+	o := model.Occurrence{Kind: model.KindConstant, Name: name, NameSpan: span, Export: model.Exported}
+	if owner >= 0 {
+		o.Kind, o.Export = model.KindField, model.ExportUnsaid
+	}
+	next := r.after(int(span.End))
+	mark := r.arena.Begin()
+	stop := next
+	switch r.byteAt(next) {
+	case '(':
+		f := function{generator: generator, async: async}
+		r.callable(&f, next)
+		o.Kind = model.KindFunction
+		if owner >= 0 {
+			o.Kind = model.KindMethod
+		}
+		if accessor != "" {
+			o.Kind = model.KindProperty
+		}
+		r.put(model.TokenName, name)
+		r.functionTokens(&o, f, 0, 0)
+		stop = f.end
+	case ':':
+		valueAt := r.after(next + 1)
+		r.put(model.TokenName, name)
+		if f, ok := r.functionValue(valueAt); ok {
+			o.Kind = model.KindFunction
+			if owner >= 0 {
+				o.Kind = model.KindMethod
+			}
+			r.functionTokens(&o, f, 0, 0)
+			stop = r.argument(f.end)
+		} else {
+			stop = r.argument(next + 1)
+			if end := r.nameEnd(valueAt); owner < 0 && end > valueAt && r.back(stop) == end && r.text[valueAt:end] == name && r.declares(name) {
+				r.gives(name)
+				r.at = stop
+				return
+			}
+			r.value(valueAt, r.back(stop))
+		}
+	default: // "{ name }" gives away what is declared under the name
+		r.gives(name)
+		r.at = r.argument(next)
+		return
+	}
+	o.Signature = r.arena.Since(mark)
+	o.Span = source.NewSpan(start, max(start, r.back(stop)))
+	r.add(o, comment, directives)
+	r.at = stop
+}
+
+// pending is an occurrence that hangs on what the file declares further down.
+type pending struct {
+	occurrence model.Occurrence
+	owner      string // whose member it is; "" where it is an alias
+}
+
+// later takes the occurrences from an index on back until all of the file is known.
+func (r *reader) later(from int, owner string) {
+	for _, o := range r.facts.Occurrences[from:] {
+		r.pending = append(r.pending, pending{o, owner})
+	}
+	r.facts.Occurrences = r.facts.Occurrences[:from]
+}
+
+// decide keeps of those what is a declaration: members of what was declared, and
+// names that are no aliases.
+func (r *reader) decide() {
+	tops := map[string]bool{}
+	if len(r.pending) > 0 {
+		for i := range r.facts.Occurrences {
+			if o := &r.facts.Occurrences[i]; o.Parent < 0 {
+				tops[o.Name] = true
+			}
+		}
+	}
+	for _, p := range r.pending {
+		switch {
+		case p.owner == "" && tops[p.occurrence.Name]:
+			continue
+		case p.owner != "":
+			p.occurrence.Parent = r.declared(p.owner)
+			if p.occurrence.Parent < 0 && (p.occurrence.Callable == nil || !p.occurrence.Embedded) {
+				continue
+			}
+			p.occurrence.Embedded = false
+		}
+		r.facts.Occurrences = append(r.facts.Occurrences, p.occurrence)
+	}
+}
+
+// declares reports whether the file declares a name at its top.
+func (r *reader) declares(name string) bool {
+	for i := range r.facts.Occurrences {
+		if o := &r.facts.Occurrences[i]; o.Parent < 0 && o.Name == name {
+			return true
+		}
+	}
+	return false
+}
+
+// settle marks what is given away when all of the file was read. Where nothing is
+// imported or exported the file is no module, and all it declares is for everybody.
+func (r *reader) settle() {
+	r.decide()
+	global := !r.esModule && !r.common
+	for i := range r.facts.Occurrences {
+		o := &r.facts.Occurrences[i]
+		if o.Parent >= 0 {
+			if o.Export == model.NotExported && r.ambientParent(o.Parent) {
+				o.Export = model.Exported
+			}
+			continue
+		}
+		if global && r.typed && o.Export == model.NotExported || r.exported[o.Name] || o.Kind == model.KindModule {
+			o.Export = model.Exported
+		}
+		if global && !r.typed {
+			o.Export = model.ExportUnsaid
+		}
+	}
+	for i := range r.facts.Imports {
+		in := &r.facts.Imports[i]
+		if name := in.Name; !in.Public && name != "" && r.exported[name] {
+			in.Public = true
+		}
+	}
+	r.facts.Listed = r.esModule || r.common
+}
+
+// ambientParent reports whether members of a declaration are given away with it.
+func (r *reader) ambientParent(parent int32) bool {
+	k := r.facts.Occurrences[parent].Kind
+	return k != model.KindNamespace && k != model.KindModule
+}

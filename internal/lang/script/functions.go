@@ -1,0 +1,410 @@
+package script
+
+import (
+	"strings"
+
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// This file reads functions: declarations, and values of constants.
+
+// function is a function, taken apart.
+type function struct {
+	async, generator, arrow bool
+	typeParams              source.Span
+	open                    int // of the parameters; or of the only one, which has no parentheses
+	bare                    int // offset behind the only parameter, or 0
+	resultFrom, resultTo    int
+	body                    source.Span
+	end                     int
+}
+
+// function reads "function name(...) {...}" from behind the word.
+func (r *reader) function(h *heads, at int) {
+	f := function{async: h.async}
+	if r.byteAt(at) == '*' {
+		f.generator = true
+		at = r.after(at + 1)
+	}
+	o := model.Occurrence{Kind: model.KindFunction, Export: r.exportOf(h)}
+	end := r.nameEnd(at)
+	o.NameSpan = source.NewSpan(at, end)
+	if end == at {
+		if !h.byDefault {
+			r.expressionStatement(h)
+			return
+		}
+		o.Name, o.NameSpan = "default", source.NewSpan(h.start, h.start)
+	}
+	if !r.callable(&f, r.after(end)) {
+		r.missing(end)
+		r.at = max(end, r.at+1)
+		return
+	}
+	mark := r.arena.Begin()
+	if f.async {
+		r.put(model.TokenKeyword, "async ")
+	}
+	r.put(model.TokenKeyword, "function")
+	if f.generator {
+		r.put(model.TokenPunctuation, "*")
+	}
+	r.put(model.TokenPunctuation, " ")
+	r.put(model.TokenName, r.nameOf(&o))
+	r.functionTokens(&o, f, 0, 0)
+	o.Signature = r.arena.Since(mark)
+	o.Span = source.NewSpan(h.start, f.end)
+	name := r.nameOf(&o)
+	o.Behind = r.typed && !f.body.Empty() && r.forms == name
+	r.forms = ""
+	if f.body.Empty() {
+		r.forms = name
+	}
+	r.add(o, h.comment, h.directives)
+	r.forget(f)
+	r.finish(f.end)
+}
+
+func (r *reader) nameOf(o *model.Occurrence) string {
+	if o.Name != "" {
+		return o.Name
+	}
+	return o.NameSpan.In(r.text)
+}
+
+// forget keeps the body's place for those who look inside.
+func (r *reader) forget(f function) {
+	if r.facts.Inside != nil && !f.body.Empty() {
+		if n := len(r.facts.Inside.Bodies); n == 0 || r.facts.Inside.Bodies[n-1].End <= f.body.Start {
+			r.facts.Inside.Bodies = append(r.facts.Inside.Bodies, f.body)
+		}
+	}
+}
+
+// callable reads type parameters, parameters, result and body. ok is false
+// where there is no list of parameters.
+func (r *reader) callable(f *function, at int) bool {
+	if r.byteAt(at) == '<' {
+		end, _ := r.typeArguments(at)
+		f.typeParams = source.NewSpan(at, max(at, end))
+		at = r.after(max(end, at+1))
+	}
+	if r.byteAt(at) != '(' {
+		return false
+	}
+	f.open = at
+	f.end = r.bracketed(at)
+	at = r.after(f.end)
+	if r.byteAt(at) == ':' {
+		f.resultFrom = r.after(at + 1)
+		f.resultTo = r.typeEnd(f.resultFrom)
+		f.end = f.resultTo
+		at = r.after(f.end)
+	}
+	if r.byteAt(at) == '{' {
+		end := r.bracketed(at)
+		f.body = source.NewSpan(at, end)
+		f.end = end
+	}
+	return true
+}
+
+// functionValue reads a function or arrow function that is the whole value of
+// an assignment.
+func (r *reader) functionValue(at int) (f function, ok bool) {
+	if r.wordAt(at, "async") {
+		next, newline := r.skip(at + len("async"))
+		if c := r.byteAt(next); !newline && (c == '(' || c == '<' || startsName(c)) {
+			f.async = true
+			at = next
+		}
+	}
+	switch c := r.byteAt(at); {
+	case r.wordAt(at, "function"):
+		at = r.after(at + len("function"))
+		if r.byteAt(at) == '*' {
+			f.generator = true
+			at = r.after(at + 1)
+		}
+		at = r.after(r.nameEnd(at))
+		if !r.callable(&f, at) || f.body.Empty() {
+			return f, false
+		}
+		next, newline := r.skip(f.end)
+		return f, newline && strings.IndexByte(".([`?", r.byteAt(next)) < 0 || next >= len(r.text) || strings.IndexByte(";,})]", r.byteAt(next)) >= 0
+	case c == '(' || c == '<' && r.typed:
+		return f, r.arrow(&f, at)
+	case startsName(c):
+		end := r.nameEnd(at)
+		next := r.after(end)
+		if !strings.HasPrefix(r.text[next:], "=>") {
+			return f, false
+		}
+		f.arrow, f.open, f.bare = true, at, end
+		r.arrowBody(&f, next+2)
+		return f, true
+	}
+	return f, false
+}
+
+// arrow reads "<T>(...): R => body".
+func (r *reader) arrow(f *function, at int) bool {
+	unclosed := r.unclosed
+	if r.byteAt(at) == '<' {
+		end, ok := r.typeArguments(at)
+		if !ok {
+			r.unclosed = unclosed
+			return false
+		}
+		f.typeParams = source.NewSpan(at, end)
+		at = r.after(end)
+	}
+	if r.byteAt(at) != '(' {
+		return false
+	}
+	r.sig = at - 1
+	f.open = at
+	f.end = r.bracketed(at)
+	next, newline := r.skip(f.end)
+	if r.typed && r.byteAt(next) == ':' {
+		f.resultFrom = r.after(next + 1)
+		end, ok := r.typ(f.resultFrom)
+		if !ok {
+			r.unclosed = unclosed
+			return false
+		}
+		f.resultTo = end
+		next, newline = r.skip(end)
+	}
+	if newline || !strings.HasPrefix(r.text[next:], "=>") {
+		r.unclosed = unclosed
+		return false
+	}
+	f.arrow = true
+	r.arrowBody(f, next+2)
+	return true
+}
+
+func (r *reader) arrowBody(f *function, at int) {
+	at = r.after(at)
+	if r.byteAt(at) == '{' {
+		f.end = r.bracketed(at)
+	} else {
+		f.end = r.back(r.expression(at))
+	}
+	f.body = source.NewSpan(at, max(at, f.end))
+}
+
+// functionTokens puts "<T>(params): result" and fills in what can be called.
+// A type that is written beside the name stands in for the result.
+func (r *reader) functionTokens(o *model.Occurrence, f function, typeFrom, typeTo int) {
+	typeParams := r.typeParamTokens(f.typeParams)
+	if len(typeParams) > 0 {
+		o.Extra = model.NewExtra(typeParams, nil, nil)
+	}
+	o.Callable = &model.Callable{}
+	if typeTo > typeFrom {
+		r.put(model.TokenPunctuation, ": ")
+		r.typeTokens(typeFrom, typeTo)
+		r.put(model.TokenPunctuation, " = ")
+	}
+	r.put(model.TokenPunctuation, "(")
+	if f.bare > 0 {
+		name := r.text[f.open:f.bare]
+		r.put(model.TokenParameter, name)
+		o.Callable.Params = append(o.Callable.Params, model.Param{Name: name})
+	} else {
+		r.parameters(f.open, o)
+	}
+	r.put(model.TokenPunctuation, ")")
+	if f.resultTo > f.resultFrom {
+		r.put(model.TokenPunctuation, ": ")
+		mark := r.arena.Mark()
+		r.typeTokens(f.resultFrom, f.resultTo)
+		o.Callable.Results = append(o.Callable.Results, model.Param{Type: r.arena.Since(mark)})
+	}
+	r.tells(o.Callable, f)
+}
+
+// parameters reads the list whose opening parenthesis stands at an offset.
+func (r *reader) parameters(at int, o *model.Occurrence) {
+	at++
+	for n := 0; at < len(r.text); n++ {
+		at = r.after(at)
+		if r.byteAt(at) == ')' || at >= len(r.text) {
+			return
+		}
+		if n > 0 {
+			r.put(model.TokenPunctuation, ", ")
+		}
+		was := at
+		at = r.after(r.parameter(at, o))
+		if r.byteAt(at) != ',' {
+			return
+		}
+		if at++; at <= was {
+			return
+		}
+	}
+}
+
+// modifiers of parameters make them properties of the object too.
+func isParameterModifier(word string) bool {
+	switch word {
+	case "public", "private", "protected", "readonly", "override":
+		return true
+	}
+	return false
+}
+
+func (r *reader) parameter(at int, o *model.Occurrence) int {
+	for r.byteAt(at) == '@' {
+		at = r.after(r.decorator(at))
+	}
+	for isParameterModifier(r.word(at)) {
+		next := r.after(r.nameEnd(at))
+		if c := r.byteAt(next); !startsName(c) && c != '{' && c != '[' {
+			break
+		}
+		r.put(model.TokenKeyword, r.word(at)+" ")
+		at = next
+	}
+	p := model.Param{}
+	if strings.HasPrefix(r.text[at:], "...") {
+		p.Variadic, p.Optional, o.Variadic = true, true, true
+		r.put(model.TokenPunctuation, "...")
+		at = r.after(at + 3)
+	}
+	end := at
+	if c := r.byteAt(at); c == '{' || c == '[' {
+		r.sig = at - 1
+		end = r.bracketed(at)
+		p.Name = map[byte]string{'{': "{}", '[': "[]"}[c]
+		r.patternNames(at, end, 0, func(property string, name source.Span) {
+			if property == "" {
+				property = name.In(r.text)
+			}
+			p.Fields = append(p.Fields, property)
+		})
+		r.patternTokens(at, end)
+	} else {
+		end = r.nameEnd(at)
+		if end == at {
+			return r.argument(at)
+		}
+		p.Name = r.text[at:end]
+		p.Implied = p.Name == "this"
+		r.put(model.TokenParameter, p.Name)
+	}
+	if p.Variadic {
+		p.Name = "..." + p.Name
+	}
+	at = r.after(end)
+	if r.byteAt(at) == '?' {
+		p.Optional = true
+		r.put(model.TokenPunctuation, "?")
+		at = r.after(at + 1)
+	}
+	if r.byteAt(at) == ':' && r.typed {
+		from := r.after(at + 1)
+		to := r.typeEnd(from)
+		r.put(model.TokenPunctuation, ": ")
+		mark := r.arena.Mark()
+		r.typeTokens(from, to)
+		p.Type = r.arena.Since(mark)
+		at = r.after(to)
+	}
+	if r.byteAt(at) == '=' {
+		from := r.after(at + 1)
+		at = r.argument(at + 1)
+		p.Optional = true
+		r.put(model.TokenPunctuation, " = ")
+		r.put(model.TokenLiteral, shortened(r.text[from:max(from, r.back(at))]))
+	}
+	o.Callable.Params = append(o.Callable.Params, p)
+	return at
+}
+
+// shortened is a value on one line.
+func shortened(s string) string {
+	s = strings.Join(strings.Fields(s), " ")
+	if len(s) <= longestValue {
+		return s
+	}
+	cut := longestValue
+	for cut > 0 && s[cut]&0xC0 == 0x80 {
+		cut--
+	}
+	return s[:cut] + "…"
+}
+
+// patternTokens puts the pattern of a parameter.
+func (r *reader) patternTokens(at, end int) {
+	r.put(model.TokenPunctuation, shortened(r.text[at:end]))
+}
+
+// tells looks through a body for what it says to callers: what it returns,
+// yields and throws. Functions within it say nothing of it.
+func (r *reader) tells(c *model.Callable, f function) {
+	if f.body.Empty() {
+		return
+	}
+	c.Gives = model.GivesNothing
+	if f.generator {
+		c.Gives = model.GivesSeries
+	}
+	body := f.body.In(r.text)
+	if f.arrow && body[0] != '{' {
+		if len(c.Results) == 0 {
+			c.Gives = model.GivesResult
+		}
+		return
+	}
+	for _, word := range []string{"return", "throw"} {
+		for at := 0; ; {
+			i := strings.Index(body[at:], word)
+			if i < 0 {
+				break
+			}
+			i += at
+			at = i + len(word)
+			if inNames[body[i-1]] || body[i-1] == '.' || at >= len(body) || inNames[body[at]] || !r.ownStatement(body, i) {
+				continue
+			}
+			value := strings.TrimLeft(body[at:], " \t")
+			switch {
+			case word == "return":
+				if value != "" && strings.IndexByte(";\n}\r", value[0]) < 0 && c.Gives == model.GivesNothing {
+					c.Gives = model.GivesResult
+				}
+			case strings.HasPrefix(value, "new "):
+				l := lexer{text: value}
+				from := l.after(len("new "))
+				to := l.nameEnd(from)
+				for to+1 < len(value) && value[to] == '.' {
+					to = l.nameEnd(to + 1)
+				}
+				if name := value[from:to]; name != "" && len(c.Failures) < 20 {
+					start := int(f.body.End) - len(value) + from
+					c.Failures = append(c.Failures, model.Failure{Name: name, Span: source.NewSpan(start, start+len(name))})
+				}
+			}
+		}
+	}
+}
+
+// ownStatement reports whether a word stands at the start of a statement and in
+// no function within the body: where it does, the line says so by its indentation.
+func (r *reader) ownStatement(body string, i int) bool {
+	line := strings.LastIndexByte(body[:i], '\n') + 1
+	before := strings.TrimSpace(body[line:i])
+	if strings.HasPrefix(before, "//") || strings.HasPrefix(before, "*") || strings.Contains(before, "=>") || strings.Contains(before, "function") {
+		return false
+	}
+	if before != "" && !strings.HasSuffix(before, ")") && !strings.HasSuffix(before, "{") && !strings.HasSuffix(before, ";") && !strings.HasSuffix(before, "else") && !strings.HasSuffix(before, ":") {
+		return false
+	}
+	within := body[:i]
+	return !strings.Contains(within, "=>") && !strings.Contains(within, "function")
+}

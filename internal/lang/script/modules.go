@@ -1,0 +1,169 @@
+package script
+
+import (
+	"path"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// This file knows what lies beyond one file: packages, paths of imports, tests.
+
+var (
+	_ lang.Moduler   = FrontEnd{}
+	_ lang.Using     = FrontEnd{}
+	_ lang.TestNamer = FrontEnd{}
+	_ lang.Importer  = FrontEnd{}
+	_ lang.Native    = FrontEnd{}
+	_ lang.Asker     = FrontEnd{}
+	_ lang.Worder    = FrontEnd{}
+	_ lang.Scanner   = FrontEnd{}
+)
+
+// stem is a file's name without the endings that say what it is.
+func stem(file string) string {
+	base := path.Base(file)
+	base = strings.TrimSuffix(base, path.Ext(base))
+	return strings.TrimSuffix(base, ".d")
+}
+
+// IsTest knows test files by the names that test runners look for.
+func (FrontEnd) IsTest(file string) bool {
+	name := stem(file)
+	if strings.HasSuffix(name, ".test") || strings.HasSuffix(name, ".spec") {
+		return true
+	}
+	for dir := path.Dir(file); dir != "." && dir != "/"; dir = path.Dir(dir) {
+		switch path.Base(dir) {
+		case "test", "tests", "__tests__", "__mocks__", "spec":
+			return true
+		}
+	}
+	return false
+}
+
+// ModulePaths gives each file its path below the library's root, without suffix.
+func (FrontEnd) ModulePaths(lib *model.Library, files []*model.Facts) []string {
+	paths := make([]string, len(files))
+	for i, f := range files {
+		rel := f.Path
+		if lib.Root != "." {
+			rel = strings.TrimPrefix(strings.TrimPrefix(rel, lib.Root), "/")
+		}
+		paths[i] = path.Join(path.Dir(rel), stem(rel))
+	}
+	return paths
+}
+
+// InternalModule is never true: what a file exports decides.
+func (FrontEnd) InternalModule(string) bool { return false }
+
+// BringIn is the import statement.
+func (FrontEnd) BringIn(m *model.Module) string {
+	for _, f := range m.Files {
+		if strings.Contains(f.Text, "module.exports") || strings.Contains(f.Text, "exports.") && !strings.Contains(f.Text, "export ") {
+			return "const " + identifier(m.Name) + ` = require("./` + m.Path + `")`
+		}
+	}
+	return "import * as " + identifier(m.Name) + ` from "./` + m.Path + `"`
+}
+
+// identifier makes a name of a file's name.
+func identifier(name string) string {
+	var b strings.Builder
+	upper := false
+	for _, c := range name {
+		switch {
+		case c < 0x80 && !inNames[byte(c)]:
+			upper = b.Len() > 0
+		case upper:
+			b.WriteString(strings.ToUpper(string(c)))
+			upper = false
+		default:
+			b.WriteRune(c)
+		}
+	}
+	return b.String()
+}
+
+// ImportPath makes a relative path one from the library's root.
+func (FrontEnd) ImportPath(m *model.Module, _ *model.Facts, written string) string {
+	if !strings.HasPrefix(written, ".") {
+		return written
+	}
+	joined := path.Join(path.Dir(m.Path), written)
+	for _, ext := range []string{".js", ".mjs", ".cjs", ".ts", ".mts", ".cts", ".tsx", ".jsx"} {
+		joined = strings.TrimSuffix(joined, ext)
+	}
+	return joined
+}
+
+// Below is the path of the module that stands for a folder.
+func (FrontEnd) Below(module, name string) string { return module + "/" + name }
+
+// IsNative knows the global objects and types of the language and its hosts.
+func (FrontEnd) IsNative(name string) bool { return natives[name] }
+
+var natives = func() map[string]bool {
+	set := map[string]bool{}
+	for _, name := range strings.Fields(nativeNames) {
+		set[name] = true
+	}
+	return set
+}()
+
+const nativeNames = `
+AbortController AbortSignal AggregateError Array ArrayBuffer ArrayLike AsyncGenerator AsyncIterable AsyncIterator Atomics Awaited BigInt
+BigInt64Array BigUint64Array Blob Boolean Buffer Capitalize ConcatArray ConstructorParameters CustomEvent DOMException DataView Date Document
+Element Error EvalError Event EventEmitter EventTarget Exclude Extract File FinalizationRegistry Float32Array Float64Array FormData Function
+Generator HTMLElement Headers Infinity InstanceType Int16Array Int32Array Int8Array Intl Iterable IterableIterator Iterator JSON Lowercase Map
+Math MediaQueryList NaN Node NodeJS NonNullable Number Object Omit Parameters Partial Pick Promise PromiseLike PropertyKey Proxy RangeError
+ReadableStream Readonly ReadonlyArray ReadonlyMap ReadonlySet Record ReferenceError Reflect RegExp RegExpExecArray Request Required Response
+ReturnType Set SharedArrayBuffer String Symbol SyntaxError TemplateStringsArray TextDecoder TextEncoder ThisType TypeError URIError URL
+URLSearchParams Uint16Array Uint32Array Uint8Array Uint8ClampedArray Uncapitalize Uppercase WeakMap WeakRef WeakSet WebSocket Window Worker
+any array bigint boolean class console decodeURI document encodeURI eval false fetch function global globalThis int integer isFinite isNaN
+never null number object parseFloat parseInt process queueMicrotask require setImmediate setInterval setTimeout string structuredClone symbol
+this true undefined unknown void window clearInterval clearTimeout float double`
+
+// AsksComment is true of what is given away and can be named by others.
+func (FrontEnd) AsksComment(d *model.Declaration) bool {
+	switch d.Kind() {
+	case model.KindClass, model.KindInterface, model.KindEnum, model.KindFunction, model.KindMethod, model.KindType, model.KindProperty:
+		return !strings.HasPrefix(d.Name, "[") && d.Name != "()" && d.Name != "new" && d.Name != "toString"
+	case model.KindConstant, model.KindVariable:
+		return d.Parent == nil && d.Main().Export == model.Exported
+	}
+	return false
+}
+
+// AsksModuleComment is never true: files are seldom described as a whole.
+func (FrontEnd) AsksModuleComment(*model.Module) bool { return false }
+
+// ModuleWord is "module".
+func (FrontEnd) ModuleWord(*model.Module) string { return "module" }
+
+// KindWord uses the words of the languages' references.
+func (FrontEnd) KindWord(d *model.Declaration) string {
+	switch d.Kind() {
+	case model.KindField:
+		return "property"
+	case model.KindProperty:
+		return "accessor"
+	case model.KindType:
+		return "type alias"
+	case model.KindEnumMember:
+		return "enum member"
+	case model.KindIndexer:
+		return "index signature"
+	}
+	return ""
+}
+
+// GroupKey calls what objects hold properties.
+func (FrontEnd) GroupKey(title string) string {
+	if title == "Fields" {
+		return "Properties"
+	}
+	return ""
+}

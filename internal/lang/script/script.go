@@ -1,0 +1,225 @@
+// Package script is the front end of JavaScript and TypeScript: a parser of our
+// own that reads declarations exactly and passes over everything else.
+//
+// It goes from statement to statement. Modules, namespaces, classes, interfaces
+// and enumerations are looked into; bodies and values are passed over by their
+// brackets, with strings, templates, regular expressions and elements of JSX told
+// apart (ECMA-262; the TypeScript handbook where the standard ends).
+//
+// The package knows nothing of other files; what lies beyond one file (the entries
+// that package.json names) is in modules.go.
+package script
+
+import (
+	"path"
+	"strings"
+
+	"codrel/internal/finding"
+	"codrel/internal/lang"
+	"codrel/internal/lexing"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// FrontEnd reads one of the two languages.
+type FrontEnd struct {
+	Typed bool // TypeScript, else JavaScript
+}
+
+// Language is "typescript" or "javascript".
+func (e FrontEnd) Language() string {
+	if e.Typed {
+		return "typescript"
+	}
+	return "javascript"
+}
+
+// Extensions are the endings of the language's files.
+func (e FrontEnd) Extensions() []string {
+	if e.Typed {
+		return []string{".ts", ".tsx", ".mts", ".cts"}
+	}
+	return []string{".js", ".mjs", ".cjs", ".jsx"}
+}
+
+// SkipFolders hold installed or built things.
+func (FrontEnd) SkipFolders() []string {
+	return []string{"node_modules", "bower_components", "dist", "build", "out", "coverage", ".next", ".cache"}
+}
+
+// Read extracts the declarations of one file.
+func (e FrontEnd) Read(file lang.File) *model.Facts {
+	text := file.Text.String
+	facts := &model.Facts{Path: file.Path, Language: e.Language(), Text: text, Lines: file.Text.Lines}
+	facts.Package = stem(file.Path)
+	if e.IsTest(file.Path) {
+		facts.Role = model.RoleTest
+	}
+	r := reader{facts: facts, arena: lexing.NewArena(text)}
+	r.lexer = lexer{text: text, typed: e.Typed, unclosed: -1, sig: -1}
+	r.ambient = strings.HasSuffix(file.Path, ".d.ts") || strings.HasSuffix(file.Path, ".d.mts") || strings.HasSuffix(file.Path, ".d.cts")
+	switch ext := path.Ext(file.Path); {
+	case ext == ".tsx" || ext == ".jsx":
+		r.markup = true
+	case !e.Typed:
+		r.markup = true // elements stand in plain files as well
+	}
+	if file.Text.Encoding == source.Latin1 {
+		facts.Problems = append(facts.Problems, r.unreadable(file.Text.Foreign, "encoding", ""))
+	}
+	if file.Deep {
+		facts.Inside = &model.Inside{}
+	}
+	facts.Generated = generated(text)
+	facts.Occurrences = make([]model.Occurrence, 0, 4+len(text)/expectedBytes)
+	r.module()
+	r.arena.Close()
+	if r.unclosed >= 0 {
+		facts.Problems = append(facts.Problems, r.unreadable(source.NewSpan(r.unclosed, r.unclosed), "", "what opens or closes here has no counterpart"))
+	}
+	return facts
+}
+
+// expectedBytes is how much text a declaration takes on the average, rather more than less.
+const expectedBytes = 512
+
+// generated reports whether a comment near the top says that a program wrote the file.
+func generated(text string) bool {
+	head := text[:min(len(text), 600)]
+	if !strings.Contains(head, "enerated") && !strings.Contains(head, "ENERATED") {
+		return false
+	}
+	for line := range strings.Lines(head) {
+		line = strings.TrimSpace(line)
+		if !strings.HasPrefix(line, "/") && !strings.HasPrefix(line, "*") {
+			continue
+		}
+		line = strings.ToLower(line)
+		if strings.Contains(line, "@generated") || strings.Contains(line, "generated") && (strings.Contains(line, "do not edit") || strings.Contains(line, "don't edit")) {
+			return true
+		}
+	}
+	return false
+}
+
+func (r *reader) unreadable(span source.Span, form, message string) finding.Finding {
+	name := "JavaScript"
+	if r.typed {
+		name = "TypeScript"
+	}
+	return finding.Finding{
+		Rule: finding.UnreadableSource, Form: form, Place: r.facts.Place(span),
+		Arguments: []finding.Argument{{Name: "problem", Value: message}, {Name: "language", Value: name}},
+	}
+}
+
+// reader extracts the facts of one file.
+type reader struct {
+	lexer
+	facts   *model.Facts
+	arena   *lexing.Arena
+	ambient bool // declarations without bodies: .d.ts
+	at      int  // offset of the next byte to read
+	last    int  // offset behind the last token of the statement before
+
+	comment    source.Span // the last "/**" comment before the statement, or empty
+	directives []model.Directive
+
+	scope  string
+	parent int32
+	outer  bool // the statement stands in a namespace or module that is declared in the file
+
+	exported map[string]bool // names given away apart from their declarations
+	esModule bool            // the file has an import or export
+	common   bool            // the file gives things away through module.exports
+	pending  []pending
+	forms    string // name of the function before, if that was a form without a body
+}
+
+func (r *reader) put(kind model.TokenKind, text string) { r.arena.Put(kind, text) }
+
+func (r *reader) line(at int) int32 { return int32(r.facts.Lines.Line(int32(at))) }
+
+// next goes over blanks and comments to the next token, keeping the last doc
+// comment. One on the line of the token before belongs to that, as the compiler
+// has it, unless inline says otherwise.
+func (r *reader) next() { r.nextDoc(r.at == 0) }
+
+func (r *reader) nextDoc(inline bool) {
+	r.comment = source.Span{}
+	r.directives = nil
+	for r.at < len(r.text) {
+		c := r.text[r.at]
+		if isBlank(c) {
+			inline = inline || c == '\n'
+			r.at++
+			continue
+		}
+		if c != '/' || !r.commentAt(r.at) {
+			end := r.after(r.at)
+			if end == r.at {
+				return
+			}
+			r.at = end
+			continue
+		}
+		end := r.commentEnd(r.at)
+		if text := r.text[r.at:end]; strings.HasPrefix(text, "/**") && len(text) > len("/**/") && text[3] != '/' {
+			if inline {
+				r.comment = source.NewSpan(r.at, end)
+			}
+			inline = inline || strings.IndexByte(text, '\n') >= 0
+		} else if strings.HasPrefix(text, "//") {
+			span := source.NewSpan(r.at+2, end)
+			if d, ok := lexing.ParseDirective(strings.TrimSpace(text[2:]), span); ok {
+				r.directives = append(r.directives, d)
+			}
+		}
+		r.at = end
+	}
+}
+
+// add keeps an occurrence with the comment given and returns its index.
+func (r *reader) add(o model.Occurrence, comment source.Span, directives []model.Directive) int32 {
+	o.Scope, o.Parent = r.scope, r.parent
+	if o.Name == "" {
+		o.Name = o.NameSpan.In(r.text)
+	}
+	o.Line = r.line(int(o.NameSpan.Start))
+	if o.Doc == nil {
+		o.Doc = r.doc(comment)
+	}
+	if o.Doc != nil {
+		o.Deprecated = o.Deprecated || hasTag(o.Doc.Text, "deprecated")
+		switch {
+		case hasTag(o.Doc.Text, "internal"):
+			o.Visibility = max(o.Visibility, model.Internal)
+		case hasTag(o.Doc.Text, "private"):
+			o.Visibility = model.Private
+		case hasTag(o.Doc.Text, "protected") && o.Visibility == model.Public:
+			o.Visibility = model.Protected
+		}
+	}
+	if len(directives) > 0 {
+		if o.Extra == nil {
+			o.Extra = &model.Extra{}
+		}
+		o.Extra.Directives = directives
+	}
+	r.facts.Occurrences = append(r.facts.Occurrences, o)
+	return int32(len(r.facts.Occurrences) - 1)
+}
+
+// within reads what stands in a declaration, with its names as the scope.
+func (r *reader) within(index int32, read func()) {
+	scope, parent, outer := r.scope, r.parent, r.outer
+	o := &r.facts.Occurrences[index]
+	if r.scope = o.Name; scope != "" {
+		r.scope = scope + "." + o.Name
+	}
+	r.parent, r.outer = index, true
+	read()
+	r.scope, r.parent, r.outer = scope, parent, outer
+	end := int32(max(r.last, int(r.facts.Occurrences[index].NameSpan.End)))
+	r.facts.Occurrences[index].Span.End = max(end, r.facts.Occurrences[index].Span.End)
+}
