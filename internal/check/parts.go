@@ -240,12 +240,22 @@ func (c *described) takes(name string) bool {
 	first, rest, deeper := strings.Cut(name, ".")
 	first = strings.TrimSuffix(first, "[]")
 	return slices.ContainsFunc(c.params, func(param model.Param) bool {
+		if !deeper && isPattern(param) && !c.isParam(first) {
+			return true // the name that a comment gives an argument which is taken apart at once
+		}
 		if deeper && len(param.Fields) > 0 && (param.Name == "{}" || plainName(param.Name) == first) {
 			field, _, _ := strings.Cut(rest, ".")
 			return slices.Contains(param.Fields, field) || slices.Contains(param.Fields, "...")
 		}
 		return plainName(param.Name) == first || slices.Contains(param.Fields, name)
 	})
+}
+
+// isPattern reports whether a parameter is written as a pattern and has no name.
+func isPattern(param model.Param) bool { return param.Name == "{}" || param.Name == "[]" }
+
+func (c *described) isParam(name string) bool {
+	return slices.ContainsFunc(c.params, func(param model.Param) bool { return plainName(param.Name) == name })
 }
 
 func (p *Pass) phantoms(c *described) {
@@ -281,9 +291,11 @@ func (p *Pass) undescribedParameters(c *described) {
 		return
 	}
 	said := map[string]bool{}
+	foreign := false
 	for _, kind := range []prose.PartKind{prose.Parameters, prose.Fields} {
 		named(c.entries(kind), func(_ prose.Entry, name string) {
 			first, _, _ := strings.Cut(name, ".")
+			foreign = foreign || !c.isParam(first)
 			said[strings.TrimSuffix(first, "[]")], said[name] = true, true
 		})
 	}
@@ -293,8 +305,8 @@ func (p *Pass) undescribedParameters(c *described) {
 		if param.Implied || param.Variadic || strings.HasPrefix(name, "_") || said[name] || asked[name] || mentions(c.text, name) {
 			continue
 		}
-		if slices.ContainsFunc(param.Fields, func(field string) bool { return said[field] }) {
-			continue // a pattern is described by what it takes out
+		if slices.ContainsFunc(param.Fields, func(field string) bool { return said[field] }) || isPattern(param) && foreign {
+			continue // a pattern is described by what it takes out, or under a name of the comment's own
 		}
 		asked[name] = true
 		p.report(c.d, finding.Finding{

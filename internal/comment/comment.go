@@ -9,6 +9,7 @@ package comment
 import (
 	"sync"
 
+	"codrel/internal/comment/blocktags"
 	"codrel/internal/comment/docstring"
 	"codrel/internal/comment/gocomment"
 	"codrel/internal/model"
@@ -26,6 +27,8 @@ func Read(language string, doc *model.Doc) *Sections {
 		return &Sections{Body: body, Deprecated: deprecated}
 	case "python":
 		return docstring.Parse(doc)
+	case "javascript", "typescript":
+		return blocktags.Parse(doc)
 	}
 	return &Sections{Body: []prose.Node{{
 		Kind: prose.Paragraph, Span: doc.Span,

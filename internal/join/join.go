@@ -28,8 +28,12 @@ func Library(lib *model.Library, end lang.FrontEnd) {
 		paths = moduler.ModulePaths(lib, lib.Files)
 	}
 	code, tests := group(lib, paths)
+	entries := slices.DeleteFunc(slices.Clone(lib.Entries), func(path string) bool {
+		return !slices.ContainsFunc(code, func(m *model.Module) bool { return m.Path == path })
+	})
 	each(append(slices.Clone(code), tests...), func(m *model.Module) {
-		m.Internal = moduler != nil && moduler.InternalModule(m.Path) && !open(lib, m)
+		kept := moduler != nil && moduler.InternalModule(m.Path) || len(entries) > 0 && !slices.Contains(entries, m.Path)
+		m.Internal = kept && !open(lib, m)
 		declare(m)
 	})
 	lib.Modules, lib.Tests = code, tests

@@ -169,6 +169,10 @@ func (x *Index) Gives(m *model.Module) []Given {
 	if !x.takers[m] {
 		return nil
 	}
+	return x.givesFrom(m, 0)
+}
+
+func (x *Index) givesFrom(m *model.Module, depth int) []Given {
 	var out []Given
 	seen := map[string]bool{}
 	add := func(name string, t Target) {
@@ -185,6 +189,11 @@ func (x *Index) Gives(m *model.Module) []Given {
 				for _, d := range i.module.Top {
 					if d.Visibility == model.Public || i.module.Internal && d.Main().Visibility == model.Public {
 						add(d.Name, Target{Declaration: d})
+					}
+				}
+				if depth < farthest && x.takers[i.module] {
+					for _, given := range x.givesFrom(i.module, depth+1) {
+						add(given.Name, given.Target)
 					}
 				}
 			case i.member != "" && i.member != "*":

@@ -181,6 +181,9 @@ func (x *Index) steps(from Scope, how How, names int) []step {
 	if _, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok {
 		steps = append(steps, x.byDottedPath(from))
 	}
+	if how == Outward && names == 1 { // a bare name is rather that of a declaration than of a file
+		steps = append(steps, x.anywhere(lib))
+	}
 	steps = append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
 	if how != Bracketed && names > 1 || how == Explicit || how == Outward {
 		steps = append(steps, x.anywhere(lib), x.anywhere(nil))

@@ -31,7 +31,8 @@ lang/langtest:     lang model source
 languages:         lang lang/golang lang/python lang/script
 comment/gocomment:     model prose source
 comment/docstring:     model nearest prose prose/markdown source
-comment:           comment/docstring comment/gocomment model prose
+comment/blocktags:     model nearest prose prose/markdown source
+comment:           comment/blocktags comment/docstring comment/gocomment model prose
 join:              lang model
 settings:          finding model nearest source
 look:              finding nearest settings

@@ -19,7 +19,7 @@ func (r *reader) doc(span source.Span) *model.Doc {
 	if !strings.HasSuffix(span.In(r.text), "*/") {
 		to = span.End
 	}
-	var lines []source.Span
+	lines := make([]source.Span, 0, 1+strings.Count(r.text[min(from, to):max(from, to)], "\n"))
 	for at := from; at <= to; {
 		end := to
 		if i := strings.IndexByte(r.text[at:to], '\n'); i >= 0 {
@@ -52,34 +52,43 @@ func (r *reader) docLine(from, to int32, starred bool) source.Span {
 	} else if !starred {
 		from = at
 	}
-	if strings.Trim(r.text[min(from, to):to], "* \t") == "" {
+	if from < to && (r.text[from] == '*' || r.text[from] == ' ') && strings.Trim(r.text[from:to], "* \t") == "" {
 		from = to // an ornament
 	}
 	return source.Span{Start: min(from, to), End: to}
 }
 
-// hasTag reports whether a line of a comment begins with a block tag.
-func hasTag(text, tag string) bool {
+// tags yields the words of the block tags in a comment: those that begin a line.
+func tags(text string, yield func(word string)) {
 	for at := 0; ; {
-		i := strings.Index(text[at:], "@"+tag)
+		i := strings.IndexByte(text[at:], '@')
 		if i < 0 {
-			return false
+			return
 		}
 		i += at
-		at = i + 1 + len(tag)
-		before := strings.TrimLeft(text[strings.LastIndexByte(text[:i], '\n')+1:i], " \t")
-		if before == "" && (at == len(text) || !inNames[text[at]]) {
-			return true
+		end := i + 1
+		for end < len(text) && inNames[text[end]] {
+			end++
+		}
+		at = end
+		start := i
+		for start > 0 && (text[start-1] == ' ' || text[start-1] == '\t') {
+			start--
+		}
+		if start == 0 || text[start-1] == '\n' {
+			yield(text[i+1 : end])
 		}
 	}
 }
 
 // aboutFile reports whether a comment speaks of the whole file.
 func aboutFile(text string) bool {
-	for _, tag := range []string{"file", "fileoverview", "overview", "module", "packageDocumentation", "license", "copyright"} {
-		if hasTag(text, tag) {
-			return true
+	about := false
+	tags(text, func(word string) {
+		switch word {
+		case "file", "fileoverview", "overview", "module", "packageDocumentation", "license", "copyright":
+			about = true
 		}
-	}
-	return false
+	})
+	return about
 }

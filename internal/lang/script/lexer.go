@@ -16,6 +16,7 @@ type lexer struct {
 	open     []int32 // offsets of brackets that are open
 	sig      int     // offset of the last byte that is no blank and in no comment, or -1
 	opened   int     // where the bracket that was closed last was opened
+	angle    int     // offset of the ">" that closed type arguments last
 	deep     int     // templates and elements around
 	params   bool    // the part of a type read last was the parameters of a function
 	unclosed int     // offset of what was opened and never closed, or -1
@@ -73,9 +74,13 @@ func (l *lexer) nameEnd(at int) int {
 		return at
 	}
 	for at < len(l.text) {
-		switch {
-		case inNames[l.text[at]]:
+		for at < len(l.text) && inNames[l.text[at]] {
 			at++
+		}
+		if at == len(l.text) || l.text[at] != '\\' {
+			return at
+		}
+		switch {
 		case strings.HasPrefix(l.text[at:], `\u{`):
 			end := strings.IndexByte(l.text[at:], '}')
 			if end < 0 {
@@ -339,9 +344,9 @@ func (l *lexer) lessThan(at int, classes *[256]uint8) int {
 			l.sig = end - 1
 			return end
 		}
-	case l.typed && classes != &inBrackets && l.sig == at-1 && inNames[l.byteAt(l.sig)]:
+	case l.typed && classes != &inBrackets && l.sig == at-1 && (inNames[l.byteAt(l.sig)] || l.byteAt(l.sig) == ')'):
 		if end, ok := l.typeArguments(at); ok && l.callFollows(end) {
-			l.sig = end - 1
+			l.sig, l.angle = end-1, end-1
 			return end
 		}
 	}
@@ -494,6 +499,7 @@ func (l *lexer) endsAt(at int) bool {
 			return false
 		}
 	case (c == '+' || c == '-') && twice, c == '!' && !l.operandNext():
+	case c == '>' && l.angle == l.sig:
 	case c == '>' && l.typed && l.sig > 0 && l.text[l.sig-1] != '=' && (inNames[l.text[l.sig-1]] || strings.IndexByte(">])}\"'", l.text[l.sig-1]) >= 0):
 	case strings.IndexByte("=+-*%&|^<>?:,.([{!~", c) >= 0:
 		return false

@@ -1,7 +1,10 @@
 package script
 
 import (
+	"encoding/json"
+	"maps"
 	"path"
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -11,14 +14,15 @@ import (
 // This file knows what lies beyond one file: packages, paths of imports, tests.
 
 var (
-	_ lang.Moduler   = FrontEnd{}
-	_ lang.Using     = FrontEnd{}
-	_ lang.TestNamer = FrontEnd{}
-	_ lang.Importer  = FrontEnd{}
-	_ lang.Native    = FrontEnd{}
-	_ lang.Asker     = FrontEnd{}
-	_ lang.Worder    = FrontEnd{}
-	_ lang.Scanner   = FrontEnd{}
+	_ lang.RootFinder = FrontEnd{}
+	_ lang.Moduler    = FrontEnd{}
+	_ lang.Using      = FrontEnd{}
+	_ lang.TestNamer  = FrontEnd{}
+	_ lang.Importer   = FrontEnd{}
+	_ lang.Native     = FrontEnd{}
+	_ lang.Asker      = FrontEnd{}
+	_ lang.Worder     = FrontEnd{}
+	_ lang.Scanner    = FrontEnd{}
 )
 
 // stem is a file's name without the endings that say what it is.
@@ -26,6 +30,91 @@ func stem(file string) string {
 	base := path.Base(file)
 	base = strings.TrimSuffix(base, path.Ext(base))
 	return strings.TrimSuffix(base, ".d")
+}
+
+// MarkerNames are the files that make a folder a library.
+func (FrontEnd) MarkerNames() []string { return []string{"package.json"} }
+
+// Root reads name, version and entries of a package.json. The entries are those
+// of "exports", else of "types" and "main"; where they lie in a folder of built
+// files, the source that they are built from counts as well.
+func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
+	var fields struct {
+		Name    string          `json:"name"`
+		Version string          `json:"version"`
+		Main    string          `json:"main"`
+		Module  string          `json:"module"`
+		Types   string          `json:"types"`
+		Typings string          `json:"typings"`
+		Exports json.RawMessage `json:"exports"`
+	}
+	if err := json.Unmarshal(data, &fields); err != nil {
+		return lang.Root{}, false
+	}
+	root := lang.Root{Folder: path.Dir(file), Name: fields.Name, Version: fields.Version}
+	if i := strings.LastIndexByte(root.Name, '/'); i >= 0 {
+		root.Name = root.Name[i+1:]
+	}
+	named := targets(fields.Exports, nil, 0)
+	if len(named) == 0 {
+		named = []string{fields.Types, fields.Typings, fields.Module, fields.Main}
+	}
+	seen := map[string]bool{}
+	for _, entry := range named {
+		for _, candidate := range sources(entry) {
+			if !seen[candidate] {
+				seen[candidate] = true
+				root.Entries = append(root.Entries, candidate)
+			}
+		}
+	}
+	return root, true
+}
+
+// targets are all files that "exports" names, whatever the conditions. A pattern
+// gives away a folder, so that nothing can be said to be kept.
+func targets(raw json.RawMessage, out []string, depth int) []string {
+	var text string
+	if len(raw) == 0 || depth > 20 {
+		return out
+	}
+	if json.Unmarshal(raw, &text) == nil {
+		return append(out, text)
+	}
+	var list []json.RawMessage
+	if json.Unmarshal(raw, &list) == nil {
+		for _, r := range list {
+			out = targets(r, out, depth+1)
+		}
+		return out
+	}
+	var fields map[string]json.RawMessage
+	if json.Unmarshal(raw, &fields) == nil {
+		for _, key := range slices.Sorted(maps.Keys(fields)) {
+			out = targets(fields[key], out, depth+1)
+		}
+	}
+	return out
+}
+
+// sources are the paths of modules that an entry may be, built or not.
+func sources(entry string) []string {
+	if entry == "" || strings.Contains(entry, "*") || strings.HasSuffix(entry, ".json") || strings.HasSuffix(entry, ".css") {
+		return nil
+	}
+	entry = path.Clean(entry)
+	module := path.Join(path.Dir(entry), stem(entry))
+	out := []string{module, path.Join(module, "index")}
+	if first, rest, ok := strings.Cut(module, "/"); ok {
+		switch first {
+		case "dist", "lib", "build", "out", "es", "esm", "cjs", "types":
+			out = append(out, "src/"+rest, rest)
+			if _, deeper, ok := strings.Cut(rest, "/"); ok {
+				out = append(out, "src/"+deeper)
+			}
+		}
+	}
+	return out
 }
 
 // IsTest knows test files by the names that test runners look for.
@@ -93,6 +182,11 @@ func (FrontEnd) ImportPath(m *model.Module, _ *model.Facts, written string) stri
 		return written
 	}
 	joined := path.Join(path.Dir(m.Path), written)
+	for _, other := range m.Library.Modules {
+		if other.Path == joined+"/index" {
+			return other.Path
+		}
+	}
 	for _, ext := range []string{".js", ".mjs", ".cjs", ".ts", ".mts", ".cts", ".tsx", ".jsx"} {
 		joined = strings.TrimSuffix(joined, ext)
 	}

@@ -71,7 +71,11 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 		facts.Inside = &model.Inside{}
 	}
 	facts.Generated = generated(text)
-	facts.Occurrences = make([]model.Occurrence, 0, 4+len(text)/expectedBytes)
+	expected := expectedBytes
+	if r.ambient {
+		expected /= 2
+	}
+	facts.Occurrences = make([]model.Occurrence, 0, 4+len(text)/expected)
 	r.module()
 	r.arena.Close()
 	if r.unclosed >= 0 {
@@ -190,15 +194,18 @@ func (r *reader) add(o model.Occurrence, comment source.Span, directives []model
 		o.Doc = r.doc(comment)
 	}
 	if o.Doc != nil {
-		o.Deprecated = o.Deprecated || hasTag(o.Doc.Text, "deprecated")
-		switch {
-		case hasTag(o.Doc.Text, "internal"):
-			o.Visibility = max(o.Visibility, model.Internal)
-		case hasTag(o.Doc.Text, "private"):
-			o.Visibility = model.Private
-		case hasTag(o.Doc.Text, "protected") && o.Visibility == model.Public:
-			o.Visibility = model.Protected
-		}
+		tags(o.Doc.Text, func(word string) {
+			switch word {
+			case "deprecated":
+				o.Deprecated = true
+			case "internal":
+				o.Visibility = max(o.Visibility, model.Internal)
+			case "private":
+				o.Visibility = model.Private
+			case "protected":
+				o.Visibility = max(o.Visibility, model.Protected)
+			}
+		})
 	}
 	if len(directives) > 0 {
 		if o.Extra == nil {

@@ -35,6 +35,15 @@ func (r *reader) value(from, to int) {
 	}
 }
 
+// marks are bytes of types that are part of no name, string, number or comment.
+var marks [256]bool
+
+func init() {
+	for _, c := range []byte("{}()[]<>,;:|&=?.-+!@#*%^~") {
+		marks[c] = true
+	}
+}
+
 // typeTokens puts a type, in which names are references, on one line.
 func (r *reader) typeTokens(from, to int) {
 	spaced, last, depth := false, byte(0), 0
@@ -50,7 +59,7 @@ func (r *reader) typeTokens(from, to int) {
 			spaced = true
 			continue
 		}
-		if spaced && last != 0 && !strings.ContainsRune(")],;.", rune(c)) && last != '(' && last != '[' && last != '.' && last != '<' && c != '>' {
+		if spaced && last != 0 && c != ')' && c != ']' && c != ',' && c != ';' && c != '.' && last != '(' && last != '[' && last != '.' && last != '<' && c != '>' {
 			r.put(model.TokenPunctuation, " ")
 		}
 		spaced = false
@@ -81,13 +90,27 @@ func (r *reader) typeTokens(from, to int) {
 			r.put(model.TokenLiteral, r.text[at:end])
 			at = end
 		default:
-			if c == '{' || c == '(' || c == '[' {
-				depth++
-			} else if c == '}' || c == ')' || c == ']' {
-				depth--
+			end := at
+			for end < to && marks[r.text[end]] {
+				switch r.text[end] {
+				case '{', '(', '[':
+					depth++
+				case '}', ')', ']':
+					depth--
+				}
+				end++
 			}
-			r.put(model.TokenPunctuation, r.text[at:at+1])
-			at++
+			end = max(end, at+1)
+			// A blank that is written behind the marks goes with them.
+			if end+1 < to && r.text[end] == ' ' && strings.IndexByte(",:|&>;{=?", r.text[end-1]) >= 0 && startsName(r.text[end+1]) {
+				end++
+			}
+			r.put(model.TokenPunctuation, r.text[at:end])
+			at = end
+			if r.text[at-1] == ' ' {
+				last = '('
+				continue
+			}
 		}
 		last = r.text[at-1]
 	}

@@ -71,8 +71,14 @@ func parameterBreaks(tokens []model.Token, params []model.Param) map[int]lineBre
 		if t.Kind != model.TokenPunctuation {
 			continue
 		}
-		for _, c := range t.Text {
+		for at, c := range t.Text {
 			switch c {
+			case '<':
+				depth++
+			case '>':
+				if at == 0 || t.Text[at-1] != '=' && t.Text[at-1] != '-' {
+					depth--
+				}
 			case '(', '[', '{':
 				depth++
 				if c == '(' && depth == 1 && !opened {

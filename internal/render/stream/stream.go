@@ -9,6 +9,7 @@ import (
 	_ "embed"
 	"encoding/json"
 	"io"
+	"slices"
 
 	"codrel/internal/model"
 )
@@ -106,7 +107,14 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 		Conditions: o.File.Conditions, TypeParams: names(o.TypeParams()),
 		Deprecated: o.Deprecated, Variadic: o.Variadic, Embedded: o.Embedded, Generated: o.File.Generated,
 	}
-	if d.Module.Internal && o.Visibility == model.Public {
+	if len(o.Conditions()) > 0 {
+		s.Conditions = append(slices.Clone(s.Conditions), o.Conditions()...)
+	}
+	if o.File.Language == "javascript" || o.File.Language == "typescript" {
+		s.Language = o.File.Language
+		given := exported(o)
+		s.Exported = &given
+	} else if d.Module.Internal && o.Visibility == model.Public {
 		s.Visibility = model.Internal.String()
 	}
 	if o.Callable != nil {
@@ -129,6 +137,19 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 		}
 	}
 	return s
+}
+
+// exported reports whether the file gives away the declaration, or the one at the
+// top that it stands in.
+func exported(o model.At) bool {
+	at := o.Occurrence
+	for depth := 0; at.Parent >= 0 && depth < 1000; depth++ {
+		if at.Export == model.NotExported {
+			return false
+		}
+		at = &o.File.Occurrences[at.Parent]
+	}
+	return at.Export != model.NotExported
 }
 
 func names(params []model.Param) []string {

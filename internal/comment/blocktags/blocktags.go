@@ -1,0 +1,361 @@
+// Package blocktags reads the doc comments of JavaScript and TypeScript: Markdown
+// with block tags ("@param {number} depth - How deep.") and inline links.
+//
+// It turns text into the prose tree and named sections and resolves nothing.
+package blocktags
+
+import (
+	"strings"
+
+	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/source"
+)
+
+// Parse reads one comment.
+func Parse(doc *model.Doc) *prose.Sections {
+	p := &parser{out: &prose.Sections{}}
+	var block []line
+	word := line{}
+	fence := ""
+	rest := doc.Text
+	for i := range doc.Lines {
+		text, after, _ := strings.Cut(rest, "\n")
+		rest = after
+		l := line{text: strings.TrimRight(text, " \t\r"), at: doc.Lines[i].Start}
+		trimmed := l.from(l.indent())
+		if mark := fenceOf(trimmed.text); mark != "" && (fence == "" || fence == mark) {
+			if fence = mark; fence != "" && len(block) > 0 && p.fenced {
+				fence = ""
+			}
+			p.fenced = fence != ""
+		}
+		if tag, ok := tagAt(trimmed); ok && fence == "" {
+			p.block(word, block)
+			word = tag
+			content := trimmed.from(1 + len(tag.text))
+			block = append([]line(nil), content.from(content.indent()))
+			continue
+		}
+		block = append(block, l)
+	}
+	p.block(word, block)
+	p.repeated()
+	return p.out
+}
+
+type parser struct {
+	out    *prose.Sections
+	fenced bool
+}
+
+// line is one line: its text, and where that stands in the file.
+type line struct {
+	text string
+	at   int32
+}
+
+func (l line) indent() int { return len(l.text) - len(strings.TrimLeft(l.text, " \t")) }
+
+func (l line) from(n int) line {
+	n = min(n, len(l.text))
+	return line{l.text[n:], l.at + int32(n)}
+}
+
+func (l line) to(n int) line { return line{l.text[:n], l.at} }
+
+func (l line) span() source.Span {
+	return source.Span{Start: l.at, End: l.at + int32(len(l.text))}
+}
+
+// fenceOf is the mark of a line that opens or closes a fence.
+func fenceOf(text string) string {
+	for _, mark := range []string{"```", "~~~"} {
+		if strings.HasPrefix(text, mark) {
+			return mark
+		}
+	}
+	return ""
+}
+
+// tagAt reads the word of a block tag that a line begins with.
+func tagAt(l line) (line, bool) {
+	if len(l.text) < 2 || l.text[0] != '@' {
+		return line{}, false
+	}
+	end := 1
+	for end < len(l.text) && isLetter(l.text[end]) {
+		end++
+	}
+	if end == 1 || end < len(l.text) && l.text[end] != ' ' && l.text[end] != '\t' && l.text[end] != '{' && l.text[end] != ':' {
+		return line{}, false
+	}
+	return l.from(1).to(end - 1), true
+}
+
+func isLetter(c byte) bool {
+	return 'a' <= c|0x20 && c|0x20 <= 'z' || '0' <= c && c <= '9' || c == '-' || c == '_'
+}
+
+// block keeps what one tag says; no word stands for the text before the first.
+func (p *parser) block(word line, lines []line) {
+	for len(lines) > 0 && strings.TrimSpace(lines[len(lines)-1].text) == "" {
+		lines = lines[:len(lines)-1]
+	}
+	meaning, known := vocabulary[word.text]
+	if !known {
+		meaning, known = vocabulary[strings.ToLower(word.text)]
+	}
+	switch {
+	case word.text == "":
+		p.out.Body = append(p.out.Body, p.markdown(lines)...)
+	case !known:
+		p.unknown(word, lines)
+	case meaning.silent:
+	case meaning.body:
+		p.out.Body = append(p.out.Body, p.markdown(lines)...)
+	case meaning.deprecated:
+		p.out.Obsolete = true
+		p.out.Deprecated = append(p.out.Deprecated, p.markdown(lines)...)
+	case meaning.kind == prose.Other:
+		p.out.Parts = append(p.out.Parts, prose.Part{Kind: prose.Other, Title: meaning.title, Span: word.span(), Body: p.markdown(lines)})
+	default:
+		p.entry(meaning.kind, word, lines)
+	}
+}
+
+// part is the section of a kind, in which all tags of that kind gather.
+func (p *parser) part(kind prose.PartKind, word line) *prose.Part {
+	for i := range p.out.Parts {
+		if p.out.Parts[i].Kind == kind {
+			return &p.out.Parts[i]
+		}
+	}
+	p.out.Parts = append(p.out.Parts, prose.Part{Kind: kind, Span: word.span()})
+	return &p.out.Parts[len(p.out.Parts)-1]
+}
+
+// unknown keeps a tag whose word says nothing here as a labelled paragraph.
+func (p *parser) unknown(word line, lines []line) {
+	p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.UnknownWord, Span: word.span(), Text: "@" + word.text, Near: nearTag(word.text)})
+	text := p.markdown(lines)
+	head := prose.Node{Kind: prose.Strong, Span: word.span(), Children: []prose.Node{{Kind: prose.Text, Text: word.text, Span: word.span()}}}
+	if len(text) > 0 && text[0].Kind == prose.Paragraph {
+		text[0].Children = append([]prose.Node{head, {Kind: prose.Text, Text: ": ", Span: word.span()}}, text[0].Children...)
+	} else {
+		text = append([]prose.Node{{Kind: prose.Paragraph, Span: word.span(), Children: []prose.Node{head}}}, text...)
+	}
+	p.out.Body = append(p.out.Body, text...)
+}
+
+// entry keeps a parameter, result, failure, example and the like.
+func (p *parser) entry(kind prose.PartKind, word line, lines []line) {
+	first := line{at: word.at}
+	if len(lines) > 0 {
+		first = lines[0]
+	}
+	var e prose.Entry
+	switch kind {
+	case prose.Parameters, prose.Fields, prose.TypeParameters:
+		first = p.typed(&e, first, &lines)
+		first = p.named(&e, first)
+		if kind == prose.TypeParameters && e.Name == "" {
+			return
+		}
+	case prose.Results, prose.Series:
+		first = p.typed(&e, first, &lines)
+		e.Span = word.span()
+	case prose.Failures:
+		first = p.typed(&e, first, &lines)
+		e.Span = word.span()
+		if len(e.Type) > 0 {
+			e.Name, e.Type = prose.Plain(e.Type), nil
+		} else if name, rest, ok := linkedName(first); ok {
+			e.Name, first = name, rest
+		}
+	case prose.Since:
+		version, rest, _ := strings.Cut(first.text, " ")
+		if version != "" && version[0] >= '0' && version[0] <= '9' || strings.HasPrefix(version, "v") {
+			e.Name, e.Span = version, first.to(len(version)).span()
+			first = first.from(len(first.text) - len(rest))
+		}
+	case prose.Examples:
+		part := p.part(kind, word)
+		part.Body = append(part.Body, p.example(first, lines)...)
+		return
+	}
+	if len(lines) > 0 {
+		lines = append([]line{first}, lines[1:]...)
+	}
+	text := p.markdown(lines)
+	part := p.part(kind, word)
+	if kind == prose.Notes || kind == prose.SeeAlso || kind == prose.Caution {
+		part.Body = append(part.Body, text...)
+		return
+	}
+	e.Text = text
+	part.Entries = append(part.Entries, e)
+}
+
+// typed takes a type in braces off a line. It may go on in the next lines.
+func (p *parser) typed(e *prose.Entry, l line, lines *[]line) line {
+	if !strings.HasPrefix(l.text, "{") || strings.HasPrefix(l.text, "{@") {
+		return l
+	}
+	rest, whole := *lines, l
+	for len(rest) > 1 && closes(l.text) < 0 && len(l.text) < 2000 {
+		rest = rest[1:]
+		e.Type = nil
+		// The type goes on below: what counts is where it ends.
+		l = line{l.text + " " + strings.TrimSpace(rest[0].text), l.at}
+	}
+	end := closes(l.text)
+	if end < 0 {
+		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: whole.to(1).span(), Text: "{"})
+		return whole
+	}
+	inner := l.text[1:end]
+	e.Optional = strings.HasSuffix(inner, "=")
+	e.Type = typeNodes(line{strings.TrimSuffix(inner, "="), l.at + 1})
+	*lines = rest
+	out := l.from(end + 1)
+	return out.from(out.indent())
+}
+
+// closes is the offset of the brace that closes the one a text begins with, or -1.
+func closes(text string) int {
+	depth := 0
+	for i := 0; i < len(text); i++ {
+		switch text[i] {
+		case '{':
+			depth++
+		case '}':
+			if depth--; depth == 0 {
+				return i
+			}
+		}
+	}
+	return -1
+}
+
+// named takes a name off a line: "name", "[name=default]", "options.name", with
+// the dash that may follow it.
+func (p *parser) named(e *prose.Entry, l line) line {
+	if strings.HasPrefix(l.text, "[") {
+		depth, end := 0, -1
+		for i := 0; i < len(l.text) && end < 0; i++ {
+			switch l.text[i] {
+			case '[':
+				depth++
+			case ']':
+				if depth--; depth == 0 {
+					end = i
+				}
+			}
+		}
+		if end < 0 {
+			p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: l.to(1).span(), Text: "["})
+			return l
+		}
+		name, value, valued := strings.Cut(l.text[1:end], "=")
+		name = strings.TrimSpace(name)
+		e.Name, e.Optional = name, true
+		if valued {
+			e.Default = strings.TrimSpace(value)
+		}
+		at := 1 + strings.Index(l.text[1:end], name)
+		e.Span = l.from(at).to(len(name)).span()
+		return dashed(l.from(end + 1))
+	}
+	end := 0
+	for end < len(l.text) && strings.IndexByte(" \t,:", l.text[end]) < 0 {
+		end++
+	}
+	e.Name = strings.Trim(l.text[:end], "`")
+	e.Span = l.to(end).span()
+	return dashed(l.from(end))
+}
+
+// dashed is a line without the dash or colon that it begins with.
+func dashed(l line) line {
+	l = l.from(l.indent())
+	for _, mark := range []string{"- ", "– ", "— ", ": "} {
+		if strings.HasPrefix(l.text, mark) {
+			return l.from(len(mark)).from(l.from(len(mark)).indent())
+		}
+	}
+	if l.text == "-" {
+		return l.from(1)
+	}
+	return l
+}
+
+// linkedName reads "{@link Name}" at the start of a failure, or a plain name of a type.
+func linkedName(l line) (string, line, bool) {
+	if strings.HasPrefix(l.text, "{@link") {
+		end := strings.IndexByte(l.text, '}')
+		_, target, ok := strings.Cut(l.text[:max(end, 0)], " ")
+		if end > 0 && ok {
+			name, _, _ := strings.Cut(strings.TrimSpace(target), " ")
+			return name, dashed(l.from(end + 1)), true
+		}
+	}
+	word, _, _ := strings.Cut(l.text, " ")
+	name := strings.TrimRight(word, ":,")
+	if strings.HasSuffix(name, "Error") || strings.HasSuffix(name, "Exception") {
+		return name, dashed(l.from(len(name))), true
+	}
+	return "", l, false
+}
+
+// example makes blocks of an example: code, unless it has fences of its own.
+func (p *parser) example(first line, lines []line) []prose.Node {
+	if len(lines) == 0 {
+		return nil
+	}
+	lines = append([]line{first}, lines[1:]...)
+	var out []prose.Node
+	if caption, rest, ok := strings.Cut(lines[0].text, "</caption>"); ok && strings.HasPrefix(caption, "<caption>") {
+		at := lines[0].from(len("<caption>")).to(len(caption) - len("<caption>"))
+		out = append(out, p.markdown([]line{at})...)
+		lines[0] = lines[0].from(len(lines[0].text) - len(strings.TrimLeft(rest, " ")))
+	}
+	for len(lines) > 0 && strings.TrimSpace(lines[0].text) == "" {
+		lines = lines[1:]
+	}
+	var b strings.Builder
+	for i, l := range lines {
+		if fenceOf(strings.TrimSpace(l.text)) != "" {
+			return append(out, p.markdown(lines)...)
+		}
+		if i > 0 {
+			b.WriteByte('\n')
+		}
+		b.WriteString(l.text)
+	}
+	if len(lines) == 0 {
+		return out
+	}
+	span := source.Span{Start: lines[0].at, End: max(lines[0].at, lines[len(lines)-1].span().End)}
+	return append(out, prose.Node{Kind: prose.CodeBlock, Text: b.String(), Info: "typescript", Span: span})
+}
+
+// repeated says which parameters are described twice.
+func (p *parser) repeated() {
+	seen := map[string]bool{}
+	for _, part := range p.out.Parts {
+		if part.Kind == prose.Results && len(part.Entries) > 1 {
+			p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.RepeatedSection, Span: part.Entries[1].Span, Text: "the result"})
+		}
+		if part.Kind != prose.Parameters && part.Kind != prose.Fields && part.Kind != prose.TypeParameters {
+			continue
+		}
+		for _, e := range part.Entries {
+			key := prose.PartNames[part.Kind] + " " + e.Name
+			if e.Name != "" && seen[key] {
+				p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.RepeatedSection, Span: e.Span, Text: e.Name})
+			}
+			seen[key] = true
+		}
+	}
+}

@@ -1,0 +1,182 @@
+package blocktags
+
+import (
+	"sort"
+	"strings"
+
+	"codrel/internal/prose"
+	"codrel/internal/prose/markdown"
+	"codrel/internal/source"
+)
+
+// This file makes prose of Markdown with inline tags. The tags become Markdown
+// links before the text is read; a list of pieces tells where all of it stands.
+
+// mapped is a text made of pieces of a file.
+type mapped struct {
+	b      strings.Builder
+	starts []int   // of pieces in the text
+	places []int32 // where they stand in the file
+	fixed  []bool  // all of the piece stands for one place
+}
+
+func (m *mapped) put(text string, at int32, fixed bool) {
+	if text == "" {
+		return
+	}
+	m.starts = append(m.starts, m.b.Len())
+	m.places = append(m.places, at)
+	m.fixed = append(m.fixed, fixed)
+	m.b.WriteString(text)
+}
+
+// offset is the place in the file of an offset in the text.
+func (m *mapped) offset(at int32) int32 {
+	i := sort.SearchInts(m.starts, int(at)+1) - 1
+	if i < 0 {
+		return 0
+	}
+	if m.fixed[i] {
+		return m.places[i]
+	}
+	return m.places[i] + at - int32(m.starts[i])
+}
+
+// markdown makes blocks of lines.
+func (p *parser) markdown(lines []line) []prose.Node {
+	for len(lines) > 0 && strings.TrimSpace(lines[0].text) == "" {
+		lines = lines[1:]
+	}
+	if len(lines) == 0 {
+		return nil
+	}
+	var m mapped
+	fenced := false
+	for i, l := range lines {
+		if i > 0 {
+			m.put("\n", l.at, true)
+		}
+		if fenceOf(strings.TrimSpace(l.text)) != "" {
+			fenced = !fenced
+		}
+		if fenced || !strings.Contains(l.text, "{@") {
+			m.put(l.text, l.at, false)
+			continue
+		}
+		p.inlineTags(&m, l)
+	}
+	nodes := markdown.Parse(m.b.String())
+	low, high := lines[0].at, lines[len(lines)-1].span().End
+	prose.Walk(nodes, func(n *prose.Node) bool {
+		if n.Span.Empty() {
+			n.Span = source.Span{Start: low, End: low}
+		} else {
+			n.Span = source.Span{Start: m.offset(n.Span.Start), End: min(m.offset(n.Span.End-1)+1, max(high, low))}
+			n.Span.End = max(n.Span.End, n.Span.Start)
+		}
+		if n.Kind == prose.Reference {
+			n.Outward = true
+		}
+		return true
+	})
+	return nodes
+}
+
+// inlineTags puts a line whose inline tags become links and code.
+func (p *parser) inlineTags(m *mapped, l line) {
+	for {
+		open := strings.Index(l.text, "{@")
+		if open < 0 {
+			m.put(l.text, l.at, false)
+			return
+		}
+		end := strings.IndexByte(l.text[open:], '}')
+		if end < 0 {
+			p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: l.from(open).to(2).span(), Text: "{@"})
+			m.put(l.text, l.at, false)
+			return
+		}
+		end += open
+		word, content, _ := strings.Cut(l.text[open+2:end], " ")
+		at := l.at + int32(end-len(strings.TrimLeft(content, " ")))
+		content = strings.TrimSpace(content)
+		before := l.to(open)
+		shown := ""
+		if i := strings.LastIndexByte(before.text, '['); i >= 0 && strings.HasSuffix(before.text, "]") && word != "code" { // "[text]{@link Name}"
+			shown = before.text[i+1 : len(before.text)-1]
+			before = before.to(i)
+		}
+		m.put(before.text, before.at, false)
+		switch word {
+		case "link", "linkcode", "linkplain":
+			m.put(linkOf(content, shown, word != "linkplain"), at, true)
+		case "code", "literal":
+			m.put("`"+content+"`", at, true)
+		case "inheritDoc", "inheritdoc", "label":
+		default:
+			m.put(content, at, true)
+		}
+		l = l.from(end + 1)
+	}
+}
+
+// linkOf is the Markdown of an inline link: "Name", "Name text" or "Name | text".
+func linkOf(content, shown string, code bool) string {
+	target, text, ok := strings.Cut(content, "|")
+	if !ok {
+		target, text, _ = strings.Cut(content, " ")
+	}
+	target, text = strings.TrimSpace(target), strings.TrimSpace(text)
+	if shown != "" {
+		text = shown
+	}
+	if strings.Contains(target, "://") || strings.HasPrefix(target, "mailto:") {
+		if text == "" {
+			return "<" + target + ">"
+		}
+		return "[" + text + "](<" + target + ">)"
+	}
+	name := strings.TrimPrefix(strings.TrimPrefix(target, "module:"), "typeof ")
+	name = strings.TrimLeft(strings.ReplaceAll(name, "~", "."), "#.")
+	if name == "" || strings.Contains(name, "/") || strings.ContainsAny(name, "<>\\") {
+		return strings.TrimSpace(target + " " + text)
+	}
+	if text == "" && code {
+		return "[`" + target + "`](<ref:" + name + ">)"
+	}
+	if text == "" {
+		text = target
+	}
+	return "[" + text + "](<ref:" + name + ">)"
+}
+
+// typeNodes makes inline nodes of a type: names are code, which links where it
+// means one thing.
+func typeNodes(l line) []prose.Node {
+	var out []prose.Node
+	from := 0
+	flush := func(to int) {
+		if to > from {
+			out = append(out, prose.Node{Kind: prose.Text, Text: l.text[from:to], Span: l.from(from).to(to - from).span()})
+		}
+	}
+	for i := 0; i < len(l.text); {
+		end := i
+		for end < len(l.text) && (inName(l.text[end]) || l.text[end] == '.' && end > i && end+1 < len(l.text) && inName(l.text[end+1])) {
+			end++
+		}
+		if end == i {
+			i++
+			continue
+		}
+		flush(i)
+		out = append(out, prose.Node{Kind: prose.Code, Text: l.text[i:end], Span: l.from(i).to(end - i).span()})
+		i, from = end, end
+	}
+	flush(len(l.text))
+	return out
+}
+
+func inName(c byte) bool {
+	return c == '_' || c == '$' || 'a' <= c|0x20 && c|0x20 <= 'z' || '0' <= c && c <= '9' || c >= 0x80
+}

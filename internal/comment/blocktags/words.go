@@ -1,0 +1,66 @@
+package blocktags
+
+import (
+	"slices"
+	"strings"
+
+	"codrel/internal/nearest"
+	"codrel/internal/prose"
+)
+
+// meaning is what a block tag is about.
+type meaning struct {
+	kind       prose.PartKind
+	title      string // of a section under a title of its own
+	body       bool   // it goes on with the text
+	deprecated bool
+	silent     bool // it speaks to tools, or says what the signature says
+}
+
+// vocabulary maps the words of block tags to what they are about.
+var vocabulary = func() map[string]meaning {
+	words := map[string]meaning{}
+	put := func(m meaning, list string) {
+		for _, word := range strings.Fields(list) {
+			words[word] = m
+		}
+	}
+	put(meaning{kind: prose.Parameters}, "param arg argument")
+	put(meaning{kind: prose.TypeParameters}, "template typeParam typeparam")
+	put(meaning{kind: prose.Results}, "returns return")
+	put(meaning{kind: prose.Series}, "yields yield")
+	put(meaning{kind: prose.Failures}, "throws throw exception rejects")
+	put(meaning{kind: prose.Fields}, "property prop")
+	put(meaning{kind: prose.Examples}, "example examples")
+	put(meaning{kind: prose.SeeAlso}, "see seealso")
+	put(meaning{kind: prose.Since}, "since added introduced")
+	put(meaning{kind: prose.Notes}, "note")
+	put(meaning{kind: prose.Caution}, "warning caution")
+	put(meaning{deprecated: true}, "deprecated")
+	put(meaning{body: true}, "description desc summary remarks classdesc file fileoverview overview brief")
+	put(meaning{kind: prose.Other, title: "Default"}, "default defaultValue defaultvalue")
+	put(meaning{kind: prose.Other, title: "Fires"}, "fires emits event listens")
+	put(meaning{kind: prose.Other, title: "To do"}, "todo")
+	put(meaning{silent: true}, `abstract access alias alpha async augments author beta borrows callback category class const constant
+		constructor constructs copyright decorator enum eventProperty experimental export exports extends external final function func
+		generator global group hidden hideconstructor host ignore implements import inheritDoc inheritdoc inner instance interface
+		internal kind label lends license link memberof memberOf member method mixes mixin module name namespace nocollapse noalias nosideeffects
+		noInheritDoc overload override package packageDocumentation preserve private privateRemarks protected public
+		readonly record requires satisfies sealed static stability struct suppress this ts-check ts-expect-error ts-ignore ts-nocheck
+		tutorial type typedef unrestricted unstable var variation version virtual jsx jsxRuntime jsxImportSource jest-environment
+		internalRemarks source cc_on __PURE__ vue-ignore`)
+	return words
+}()
+
+// nearTag is the known word that was probably meant, with its sign.
+func nearTag(word string) string {
+	list := make([]string, 0, len(vocabulary))
+	for w := range vocabulary {
+		list = append(list, w)
+	}
+	slices.Sort(list)
+	if near := nearest.Word(word, list); near != "" {
+		return "@" + near
+	}
+	return ""
+}
