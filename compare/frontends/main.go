@@ -12,6 +12,9 @@
 //	go run ./compare/frontends -language python [-show 20] [-speed] DIR...
 //	go run ./compare/frontends -language typescript -with FOLDER_OF_NODE_MODULES DIR...
 //
+// With -damage N each file is cut short and changed at random places N times; what
+// stands before a cut must be read as it was, and nothing may take long.
+//
 // With -speed the compiler's own parse and our reading take turns on one
 // processor each, and the ratio of the medians is printed.
 package main
@@ -33,6 +36,7 @@ func main() {
 	language := flag.String("language", "python", "the front end to compare")
 	show := flag.Int("show", 0, "differences to list for each tree")
 	speed := flag.Bool("speed", false, "compare the time of reading too")
+	damaged := flag.Int("damage", 0, "times that each file is cut and changed at random places, instead of the comparison")
 	runs := flag.Int("runs", 5, "runs of each side, with -speed")
 	with := flag.String("with", "", "folder with the compiler's package, where it is no part of the language's own")
 	only := flag.Bool("read", false, "read the trees once, print the seconds it took, and exit (used by the program itself)")
@@ -44,6 +48,13 @@ func main() {
 	}
 	if *only {
 		readAll(end, flag.Args())
+		return
+	}
+	if *damaged > 0 {
+		if err := damage(end, flag.Args(), *damaged); err != nil {
+			fmt.Fprintln(os.Stderr, "frontends:", err)
+			os.Exit(1)
+		}
 		return
 	}
 	bad := false

@@ -19,7 +19,7 @@ func TestFixtures(t *testing.T) { langtest.Run(t, python.FrontEnd{}, "testdata/r
 // Whatever a text nests or leaves open, reading takes time in proportion to its
 // length: where it did not, this test would not end.
 func TestDepth(t *testing.T) {
-	const deep = 50_000
+	const deep = 20_000
 	for name, text := range map[string]string{
 		"brackets":          "x = " + strings.Repeat("(", deep),
 		"bracket lines":     "x = " + strings.Repeat("(\n", deep),

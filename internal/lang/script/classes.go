@@ -236,7 +236,7 @@ func (r *reader) member(forms string) string {
 			break
 		} else if newline && (word == "get" || word == "set" || word == "static" || word == "async" || word == "accessor" || word == "declare" || word == "readonly") && !startsName(c) && c != '#' && c != '[' && c != '*' && c != '"' && c != '\'' && c != '{' {
 			break
-		} else if newline && (word == "get" || word == "set") {
+		} else if newline && (word == "get" || word == "set" || word == "async") {
 			break
 		}
 		switch word {
@@ -304,7 +304,7 @@ func (r *reader) member(forms string) string {
 			case name == "constructor" && !isStatic(shown):
 				o.Kind = model.KindConstructor
 			}
-			r.functionTokens(&o, f, 0, 0)
+			r.functionTokens(&o, f)
 			o.Signature = r.arena.Since(begin)
 			o.Span = source.NewSpan(start, f.end)
 			o.Behind = r.typed && !f.body.Empty() && forms == name && accessor == ""
@@ -657,7 +657,7 @@ func (r *reader) signatureMember() {
 		if accessor != "" {
 			o.Kind = model.KindProperty
 		}
-		r.functionTokens(&o, f, 0, 0)
+		r.functionTokens(&o, f)
 		stop = f.end
 	} else {
 		stop = int(o.NameSpan.End)

@@ -268,7 +268,7 @@ func (r *reader) named(h *heads, name string, span source.Span, valueAt, stop in
 	if f, ok := r.functionValue(valueAt); ok {
 		o.Kind = model.KindFunction
 		r.put(model.TokenName, name)
-		r.functionTokens(&o, f, 0, 0)
+		r.functionTokens(&o, f)
 	} else {
 		r.put(model.TokenName, name)
 		r.value(valueAt, r.back(stop))
@@ -285,7 +285,9 @@ func (r *reader) expressionStatement(h *heads) {
 	path, spans, sign := r.path(at)
 	if len(path) < 2 || sign < 0 {
 		if len(path) == 1 && sign >= 0 {
-			if next, ok := r.chained(sign); ok { // "name = module.exports = ..."
+			if next, ok := r.chained(sign); ok && r.chain < longestChain { // "name = module.exports = ..."
+				r.chain++
+				defer func() { r.chain-- }()
 				r.at = next
 				r.expressionStatement(h)
 				return
@@ -304,7 +306,9 @@ func (r *reader) expressionStatement(h *heads) {
 		return
 	case path[0] == "exports" && len(path) == 2, path[0] == "module" && path[1] == "exports" && len(path) == 3:
 		r.common = true
-		if next, ok := r.chained(sign); ok {
+		if next, ok := r.chained(sign); ok && r.chain < longestChain {
+			r.chain++
+			defer func() { r.chain-- }()
 			r.assigned(h, last, lastSpan, next)
 			r.at = next
 			r.comment, h.comment = source.Span{}, source.Span{}
@@ -332,6 +336,9 @@ func (r *reader) expressionStatement(h *heads) {
 	}
 	r.finish(r.back(r.whole(at)))
 }
+
+// longestChain is how many assignments in one another are looked at.
+const longestChain = 50
 
 // path reads "a.b.c" and the sign of assignment behind it, or -1.
 func (r *reader) path(at int) (names []string, spans []source.Span, sign int) {
@@ -433,7 +440,9 @@ func (r *reader) exportsAssigned(h *heads, span source.Span, valueAt int) {
 		r.assigned(h, "default", span, valueAt)
 		return
 	}
-	if next, ok := r.chained(valueAt - 1); ok {
+	if next, ok := r.chained(valueAt - 1); ok && r.chain < longestChain {
+		r.chain++
+		defer func() { r.chain-- }()
 		r.at = next
 		r.expressionStatement(h)
 		return
@@ -448,15 +457,40 @@ func (r *reader) exportsAssigned(h *heads, span source.Span, valueAt int) {
 	r.finish(r.back(stop))
 }
 
-// declared is the index of what the file declares under a name at its top, or -1.
-func (r *reader) declared(name string) int32 {
-	for i := len(r.facts.Occurrences) - 1; i >= 0; i-- {
-		if o := &r.facts.Occurrences[i]; o.Parent < 0 && o.Name == name && (o.Kind == model.KindClass || o.Kind == model.KindFunction || o.Callable != nil) {
-			return int32(i)
-		}
-	}
-	return -1
+// top is what the file declares under a name at its top so far.
+type top struct {
+	index    int32 // of what can be called or made, or -1
+	declared bool
 }
+
+// known looks a name up among what was declared at the top.
+func (r *reader) known(name string) top {
+	if r.tops == nil {
+		r.tops = map[string]top{}
+	}
+	for ; r.looked < len(r.facts.Occurrences); r.looked++ {
+		o := &r.facts.Occurrences[r.looked]
+		if o.Parent >= 0 {
+			continue
+		}
+		t, ok := r.tops[o.Name]
+		if !ok {
+			t.index = -1
+		}
+		t.declared = true
+		if o.Kind == model.KindClass || o.Callable != nil {
+			t.index = int32(r.looked)
+		}
+		r.tops[o.Name] = t
+	}
+	if t, ok := r.tops[name]; ok {
+		return t
+	}
+	return top{index: -1}
+}
+
+// declared is the index of what can be called or made under a name, or -1.
+func (r *reader) declared(name string) int32 { return r.known(name).index }
 
 // memberAssigned reads "Name.prototype.member = value" and "Name.member = value".
 func (r *reader) memberAssigned(h *heads, owner, name string, span source.Span, valueAt int) {
@@ -467,7 +501,7 @@ func (r *reader) memberAssigned(h *heads, owner, name string, span source.Span, 
 	r.put(model.TokenName, name)
 	if f, ok := r.functionValue(valueAt); ok {
 		o.Kind = model.KindMethod
-		r.functionTokens(&o, f, 0, 0)
+		r.functionTokens(&o, f)
 	}
 	o.Signature = r.arena.Since(mark)
 	scope, parent := r.scope, r.parent
@@ -559,7 +593,7 @@ func (r *reader) property(owner int32) {
 			o.Kind = model.KindProperty
 		}
 		r.put(model.TokenName, name)
-		r.functionTokens(&o, f, 0, 0)
+		r.functionTokens(&o, f)
 		stop = f.end
 	case ':':
 		valueAt := r.after(next + 1)
@@ -569,7 +603,7 @@ func (r *reader) property(owner int32) {
 			if owner >= 0 {
 				o.Kind = model.KindMethod
 			}
-			r.functionTokens(&o, f, 0, 0)
+			r.functionTokens(&o, f)
 			stop = r.argument(f.end)
 		} else {
 			stop = r.argument(next + 1)
@@ -603,6 +637,7 @@ func (r *reader) later(from int, owner string) {
 		r.pending = append(r.pending, pending{o, owner})
 	}
 	r.facts.Occurrences = r.facts.Occurrences[:from]
+	r.looked = min(r.looked, from)
 }
 
 // decide keeps of those what is a declaration: members of what was declared, and
@@ -632,14 +667,7 @@ func (r *reader) decide() {
 }
 
 // declares reports whether the file declares a name at its top.
-func (r *reader) declares(name string) bool {
-	for i := range r.facts.Occurrences {
-		if o := &r.facts.Occurrences[i]; o.Parent < 0 && o.Name == name {
-			return true
-		}
-	}
-	return false
-}
+func (r *reader) declares(name string) bool { return r.known(name).declared }
 
 // settle marks what is given away when all of the file was read. Where nothing is
 // imported or exported the file is no module, and all it declares is for everybody.

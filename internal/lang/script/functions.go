@@ -52,7 +52,7 @@ func (r *reader) function(h *heads, at int) {
 	}
 	r.put(model.TokenPunctuation, " ")
 	r.put(model.TokenName, r.nameOf(&o))
-	r.functionTokens(&o, f, 0, 0)
+	r.functionTokens(&o, f)
 	o.Signature = r.arena.Since(mark)
 	o.Span = source.NewSpan(h.start, f.end)
 	name := r.nameOf(&o)
@@ -196,19 +196,35 @@ func (r *reader) arrowBody(f *function, at int) {
 	f.body = source.NewSpan(at, max(at, f.end))
 }
 
+// valueTokens puts a function that is a value: " = async (params): result => …".
+func (r *reader) valueTokens(o *model.Occurrence, f function, typeFrom, typeTo int) {
+	if typeTo > typeFrom {
+		r.put(model.TokenPunctuation, ": ")
+		r.typeTokens(typeFrom, typeTo)
+	}
+	r.put(model.TokenPunctuation, " = ")
+	if f.async {
+		r.put(model.TokenKeyword, "async ")
+	}
+	switch {
+	case f.generator:
+		r.put(model.TokenKeyword, "function* ")
+	case !f.arrow:
+		r.put(model.TokenKeyword, "function ")
+	}
+	r.functionTokens(o, f)
+	if f.arrow {
+		r.put(model.TokenPunctuation, " => …")
+	}
+}
+
 // functionTokens puts "<T>(params): result" and fills in what can be called.
-// A type that is written beside the name stands in for the result.
-func (r *reader) functionTokens(o *model.Occurrence, f function, typeFrom, typeTo int) {
+func (r *reader) functionTokens(o *model.Occurrence, f function) {
 	typeParams := r.typeParamTokens(f.typeParams)
 	if len(typeParams) > 0 {
 		o.Extra = model.NewExtra(typeParams, nil, nil)
 	}
 	o.Callable = &model.Callable{}
-	if typeTo > typeFrom {
-		r.put(model.TokenPunctuation, ": ")
-		r.typeTokens(typeFrom, typeTo)
-		r.put(model.TokenPunctuation, " = ")
-	}
 	r.put(model.TokenPunctuation, "(")
 	if f.bare > 0 {
 		name := r.text[f.open:f.bare]

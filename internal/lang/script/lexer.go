@@ -96,7 +96,10 @@ func (l *lexer) nameEnd(at int) int {
 	return at
 }
 
-func (l *lexer) word(at int) string { return l.text[at:l.nameEnd(at)] }
+func (l *lexer) word(at int) string {
+	at = min(at, len(l.text))
+	return l.text[at:l.nameEnd(at)]
+}
 
 // wordAt reports whether a whole word stands at an offset.
 func (l *lexer) wordAt(at int, word string) bool {
@@ -154,7 +157,7 @@ func (l *lexer) skip(at int) (next int, newline bool) {
 			return at, newline
 		}
 	}
-	return at, newline
+	return min(at, len(l.text)), newline
 }
 
 func (l *lexer) after(at int) int {
@@ -232,6 +235,7 @@ func init() {
 // code goes through code: to the end of an expression, or, for a bracket, behind
 // what closes it.
 func (l *lexer) code(at int, classes *[256]uint8, bracket bool) int {
+	at = min(at, len(l.text))
 	text, base, first := l.text, len(l.open), at
 	if !bracket {
 		l.sig = -1

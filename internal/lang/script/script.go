@@ -137,6 +137,9 @@ type reader struct {
 	esModule bool            // the file has an import or export
 	common   bool            // the file gives things away through module.exports
 	pending  []pending
+	tops     map[string]top // filled in for the first occurrences, see looked
+	looked   int
+	chain    int    // assignments around
 	forms    string // name of the function before, if that was a form without a body
 }
 

@@ -29,7 +29,7 @@ func (r *reader) variableTokens(word string, name source.Span, typeFrom, typeTo,
 
 // value puts a value that is short enough to be read.
 func (r *reader) value(from, to int) {
-	if to-from <= longestValue && !strings.Contains(r.text[from:to], "\n") {
+	if from < to && to-from <= longestValue && !strings.Contains(r.text[from:to], "\n") {
 		r.put(model.TokenPunctuation, " = ")
 		r.put(model.TokenLiteral, r.text[from:to])
 	}

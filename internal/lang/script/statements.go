@@ -350,7 +350,7 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 			from = r.arena.Begin()
 			r.put(model.TokenKeyword, word+" ")
 			r.put(model.TokenName, o.NameSpan.In(r.text))
-			r.functionTokens(&o, f, typeFrom, typeTo)
+			r.valueTokens(&o, f, typeFrom, typeTo)
 			o.Kind = model.KindFunction
 			o.Signature = r.arena.Since(from)
 			o.Span = source.NewSpan(h.start, f.end)
@@ -361,6 +361,10 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 			return r.classValue(h, at, int(o.NameSpan.End), valueAt, comment, directives)
 		}
 		stop = r.expression(value + 1)
+		if names, _, sign := r.path(valueAt); sign > 0 && (names[0] == "exports" || names[0] == "module") {
+			r.common = true
+			r.gives(o.NameSpan.In(r.text))
+		}
 		if required := r.required(value, stop); required != "" {
 			r.facts.Imports = append(r.facts.Imports, model.Import{Name: o.NameSpan.In(r.text), Path: required, Span: o.NameSpan})
 		}
@@ -540,7 +544,12 @@ func (r *reader) namespace(h *heads, name int) {
 	}
 	o.NameSpan = source.NewSpan(name, end)
 	mark := r.arena.Begin()
-	r.put(model.TokenKeyword, "namespace ")
+	switch {
+	case o.Kind == model.KindModule:
+		r.put(model.TokenKeyword, "declare module ")
+	case o.NameSpan.In(r.text) != "global":
+		r.put(model.TokenKeyword, "namespace ")
+	}
 	r.put(model.TokenName, o.NameSpan.In(r.text))
 	o.Signature = r.arena.Since(mark)
 	o.Span = source.NewSpan(h.start, end)
@@ -548,6 +557,12 @@ func (r *reader) namespace(h *heads, name int) {
 	at := r.after(end)
 	switch r.byteAt(at) {
 	case '.':
+		r.deep++
+		defer func() { r.deep-- }()
+		if r.deep > deepest {
+			r.finish(r.whole(at))
+			return
+		}
 		inner := *h
 		inner.comment, inner.directives, inner.export = source.Span{}, nil, true
 		r.within(index, func() { r.namespace(&inner, r.after(at+1)) })
