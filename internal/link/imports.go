@@ -48,7 +48,7 @@ func (x *Index) takeFromOthers() {
 						in := &imports[i]
 						in.path = importer.ImportPath(m, f, in.path)
 						in.module = x.module(lib, in.path)
-						x.takers[m] = x.takers[m] || in.member != ""
+						x.takers[m] = x.takers[m] || in.member != "" || in.public
 					}
 				}
 			}
@@ -132,6 +132,14 @@ func (x *Index) lift() {
 				continue
 			}
 			for _, given := range x.Gives(m) {
+				if other := given.Target.Module; other != nil && other.Internal { // the whole module under a name
+					x.liftedModules[other] = true
+					for _, d := range other.Top {
+						if d.Main().Visibility == model.Public && d.Main().Export != model.NotExported {
+							x.lifted[d] = true
+						}
+					}
+				}
 				if d := given.Target.Declaration; d != nil && (d.Module.Internal || d.Visibility == model.Internal) && !strings.HasPrefix(given.Name, "_") {
 					x.lifted[d] = true
 					x.liftedModules[d.Module] = true
@@ -196,6 +204,8 @@ func (x *Index) givesFrom(m *model.Module, depth int) []Given {
 						add(given.Name, given.Target)
 					}
 				}
+			case i.member == "" && i.module != nil:
+				add(i.name, Target{Module: i.module})
 			case i.member != "" && i.member != "*":
 				add(i.name, x.taken(m.Library, i, 0))
 			}
