@@ -217,7 +217,7 @@ func (r *run) library(end lang.FrontEnd, folder string, marker lang.Root) *model
 	if folder == "." {
 		name = cmp.Or(marker.Name, r.options.Folder, "project")
 	}
-	lib := &model.Library{Name: name, Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Entries: marker.Entries}
+	lib := &model.Library{Name: name, Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Entries: marker.Entries}
 	for _, other := range r.snapshot.Project.Libraries {
 		if other.Name == lib.Name {
 			lib.Name += "-" + lib.Language

@@ -19,7 +19,7 @@ import (
 // first site stays whole.
 func TestFullDisk(t *testing.T) {
 	disk := t.TempDir()
-	if err := syscall.Mount("tmpfs", disk, "tmpfs", 0, "size=1m"); err != nil {
+	if err := syscall.Mount("tmpfs", disk, "tmpfs", 0, "size=2m"); err != nil {
 		t.Skipf("NOT TESTED ON A FULL DISK: a small disk cannot be mounted here (%v); run this test as root on Linux", err)
 	}
 	t.Cleanup(func() { assert.NoError(t, syscall.Unmount(disk, 0)) })

@@ -41,6 +41,7 @@ type Root struct {
 	Name    string // what the library calls itself, or ""
 	Prefix  string // module path of the folder
 	Version string
+	Package string   // what users import the library by as a whole
 	Entries []string // files, from the root folder and without suffix, that users may import; empty where all are
 }
 

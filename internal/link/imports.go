@@ -149,9 +149,9 @@ func (x *Index) lift() {
 	}
 }
 
-// visibility is the effective one of a declaration, seen from outside: what a
+// Visibility is the effective one of a declaration, seen from outside: what a
 // public module gives on is public wherever it was declared.
-func (x *Index) visibility(d *model.Declaration) model.Visibility {
+func (x *Index) Visibility(d *model.Declaration) model.Visibility {
 	if len(x.lifted) == 0 || d.Visibility == model.Public {
 		return d.Visibility
 	}

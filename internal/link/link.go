@@ -119,7 +119,7 @@ func (x *Index) topNames() map[string][]*model.Module {
 
 // InReach reports whether the declaration has a place among the pages.
 func (x *Index) InReach(d *model.Declaration) bool {
-	return d != nil && !d.Hidden && d.Module.Role == model.RoleCode && x.options.Reach.Includes(x.visibility(d))
+	return d != nil && !d.Hidden && d.Module.Role == model.RoleCode && x.options.Reach.Includes(x.Visibility(d))
 }
 
 // ModuleInReach reports whether the module has a page: its language lets others

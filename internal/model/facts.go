@@ -21,6 +21,7 @@ type Facts struct {
 
 	ModuleDoc   *Doc        // the comment on the module, where this file has it
 	ModuleSpan  source.Span // of the module's name in this file
+	Common      bool        // the file gives things away by assigning them, not by declarations
 	Listed      bool        // the file lists what it gives away
 	Directives  []Directive // beside the module's name
 	Occurrences []Occurrence

@@ -29,6 +29,7 @@ type Library struct {
 	Root     string   // folder from the project's root, "." for the root itself
 	Prefix   string   // the module path of its root folder, "" where paths start at the root
 	Version  string   // the language's own version of it, where its files say one
+	Package  string   // what users import the library by as a whole, "" where modules have names of their own
 	Entries  []string // paths of the modules that its own files name as those for users; empty for all
 	Open     []string // patterns of folders whose modules count as visible even if their language keeps them internal
 	Modules  []*Module

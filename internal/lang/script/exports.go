@@ -673,6 +673,12 @@ func (r *reader) declares(name string) bool { return r.known(name).declared }
 // imported or exported the file is no module, and all it declares is for everybody.
 func (r *reader) settle() {
 	r.decide()
+	for i := range r.facts.Occurrences {
+		// A function that has members is looked at as what they are members of.
+		if p := r.facts.Occurrences[i].Parent; p >= 0 && r.facts.Occurrences[p].Kind == model.KindFunction {
+			r.facts.Occurrences[p].Kind = model.KindClass
+		}
+	}
 	global := !r.esModule && !r.common
 	for i := range r.facts.Occurrences {
 		o := &r.facts.Occurrences[i]
@@ -696,6 +702,7 @@ func (r *reader) settle() {
 		}
 	}
 	r.facts.Listed = r.esModule || r.common
+	r.facts.Common = r.common && !r.esModule
 }
 
 // ambientParent reports whether members of a declaration are given away with it.

@@ -17,6 +17,7 @@ var (
 	_ lang.RootFinder = FrontEnd{}
 	_ lang.Moduler    = FrontEnd{}
 	_ lang.Using      = FrontEnd{}
+	_ lang.NameUsing  = FrontEnd{}
 	_ lang.TestNamer  = FrontEnd{}
 	_ lang.Importer   = FrontEnd{}
 	_ lang.Native     = FrontEnd{}
@@ -51,7 +52,7 @@ func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 	if err := json.Unmarshal(data, &fields); err != nil {
 		return lang.Root{}, false
 	}
-	root := lang.Root{Folder: path.Dir(file), Name: fields.Name, Version: fields.Version}
+	root := lang.Root{Folder: path.Dir(file), Name: fields.Name, Version: fields.Version, Package: fields.Name}
 	if i := strings.LastIndexByte(root.Name, '/'); i >= 0 {
 		root.Name = root.Name[i+1:]
 	}
@@ -150,12 +151,55 @@ func (FrontEnd) InternalModule(string) bool { return false }
 
 // BringIn is the import statement.
 func (FrontEnd) BringIn(m *model.Module) string {
-	for _, f := range m.Files {
-		if strings.Contains(f.Text, "module.exports") || strings.Contains(f.Text, "exports.") && !strings.Contains(f.Text, "export ") {
-			return "const " + identifier(m.Name) + ` = require("./` + m.Path + `")`
+	from := importedFrom(m)
+	name := identifier(m.Name)
+	if name == "index" && m.Library.Package != "" {
+		name = identifier(m.Library.Package[strings.LastIndexByte(m.Library.Package, '/')+1:])
+	}
+	if isCommon(m) {
+		return "const " + name + " = require(\"" + from + "\")"
+	}
+	return "import * as " + name + " from \"" + from + "\""
+}
+
+// BringNameIn is the import statement for one name.
+func (FrontEnd) BringNameIn(d *model.Declaration) string {
+	from := importedFrom(d.Module)
+	switch {
+	case isCommon(d.Module):
+		return "const { " + d.Name + " } = require(\"" + from + "\")"
+	case d.Name == "default":
+		return "import " + identifier(d.Module.Name) + " from \"" + from + "\""
+	}
+	return "import { " + d.Name + " } from \"" + from + "\""
+}
+
+// importedFrom is what users import a module by: the package where it is the
+// first of its entries, or is given on by one; else its path.
+func importedFrom(m *model.Module) string {
+	lib := m.Library
+	if lib.Package != "" && len(lib.Entries) > 0 {
+		at := -1
+		for _, other := range lib.Modules {
+			if i := slices.Index(lib.Entries, other.Path); i >= 0 && (at < 0 || i < at) {
+				at = i
+			}
+		}
+		if at >= 0 && (m.Internal || lib.Entries[at] == m.Path) {
+			return lib.Package
 		}
 	}
-	return "import * as " + identifier(m.Name) + ` from "./` + m.Path + `"`
+	return "./" + m.Path
+}
+
+// isCommon reports whether a module's files give things away through module.exports.
+func isCommon(m *model.Module) bool {
+	for _, f := range m.Files {
+		if f.Common {
+			return true
+		}
+	}
+	return false
 }
 
 // identifier makes a name of a file's name.
@@ -240,6 +284,10 @@ func (FrontEnd) ModuleWord(*model.Module) string { return "module" }
 // KindWord uses the words of the languages' references.
 func (FrontEnd) KindWord(d *model.Declaration) string {
 	switch d.Kind() {
+	case model.KindClass:
+		if d.Main().Callable != nil {
+			return "function"
+		}
 	case model.KindField:
 		return "property"
 	case model.KindProperty:

@@ -22,7 +22,7 @@ func (r *reader) module() {
 			break
 		}
 		if first {
-			first = false
+			first = r.byteAt(r.at) == '\'' || r.byteAt(r.at) == '"' // directives such as "use strict" stand before the rest
 			r.fileComment()
 		}
 		if r.text[r.at] == '}' || r.text[r.at] == ')' || r.text[r.at] == ']' {

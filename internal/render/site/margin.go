@@ -108,8 +108,8 @@ func (v view) notes(d *model.Declaration) []sentence {
 	if scripts := mixedScripts(d.Name); scripts != nil {
 		out = append(out, sentence{{Text: v.say("mixed-scripts", "scripts", strings.Join(scripts, v.say("and")))}})
 	}
-	if d.Visibility != model.Public {
-		out = append(out, sentence{{Text: v.say(visibilityKeys[d.Visibility])}})
+	if seen := v.plan.Links.Visibility(d); seen != model.Public {
+		out = append(out, sentence{{Text: v.say(visibilityKeys[seen])}})
 	}
 	return append(out, v.usedBy(d)...)
 }

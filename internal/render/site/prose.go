@@ -108,12 +108,23 @@ func (w *proseWriter) clipped(text string) string {
 	return text[:room] + "…"
 }
 
+// fenceNames are other words that fences use for languages.
+var fenceNames = map[string]string{
+	"golang": "go", "py": "python", "python3": "python", "pycon": "python", "py3": "python",
+	"js": "javascript", "jsx": "javascript", "mjs": "javascript", "cjs": "javascript", "node": "javascript",
+	"ts": "typescript", "tsx": "typescript", "mts": "typescript", "cts": "typescript",
+}
+
 // codeBlock draws source code with keywords and the like told apart, where the
 // fence names a language that is read here.
 func (w *proseWriter) codeBlock(n *prose.Node) {
 	text := w.clipped(n.Text)
 	word, _, _ := strings.Cut(strings.TrimSpace(n.Info), " ")
-	scanner, ok := w.v.options.FrontEnds[strings.ToLower(word)].(lang.Scanner)
+	word = strings.ToLower(word)
+	if name := fenceNames[word]; name != "" {
+		word = name
+	}
+	scanner, ok := w.v.options.FrontEnds[word].(lang.Scanner)
 	if !ok {
 		w.escaped(text)
 		return
