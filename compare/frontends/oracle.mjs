@@ -42,7 +42,7 @@ class File {
   refused() { return this.file.parseDiagnostics.length > 0; }
 
   documented(node) {
-    const docs = node.jsDoc ?? [];
+    const docs = node['js' + 'Doc'] ?? [];
     const last = docs[docs.length - 1];
     return last !== undefined && last.getText().replace(/^\/\*\*|\*\/$/g, '').replace(/[\s*]/g, '') !== '';
   }

@@ -67,9 +67,12 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 				Children: []prose.Node{{Kind: prose.Text, Text: argument.text, Span: argument.span()}}}}})
 		}
 		return append(out, p.blocks(body, depth+1)...)
-	case "index", "module", "moduleauthor", "sectionauthor", "currentmodule", "toctree", "contents", "autofunction", "autoclass", "automodule",
-		"automethod", "autosummary", "include", "literalinclude", "only", "container", "class", "default-role", "tabularcolumns", "role":
+	case "index", "module", "moduleauthor", "sectionauthor", "currentmodule", "contents", "include", "literalinclude", "only", "container",
+		"class", "default-role", "tabularcolumns", "role":
 		return append(out, p.blocks(body, depth+1)...) // these speak to the tools that they were written for
+	}
+	if strings.HasPrefix(name, "auto") || strings.HasPrefix(name, "toc") { // so do those that ask for generated text
+		return append(out, p.blocks(body, depth+1)...)
 	}
 	return append(out, p.after(argument, body, depth)...)
 }

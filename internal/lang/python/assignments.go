@@ -146,10 +146,11 @@ func lastName(s string) string {
 func (r *reader) commentDoc(s statement) *model.Doc {
 	var lines []source.Span
 	for _, c := range r.above {
-		if strings.HasPrefix(c.In(r.text), "#:") {
+		switch text := c.In(r.text); {
+		case strings.HasPrefix(text, "#:"):
 			lines = append(lines, c)
-		} else if lines = lines[:0]; strings.HasPrefix(c.In(r.text), "# codrel:") {
-			continue
+		case !strings.HasPrefix(text, "# codrel:"):
+			lines = lines[:0]
 		}
 	}
 	if s.comment >= 0 && strings.HasPrefix(r.text[s.comment:], "#:") {
