@@ -240,7 +240,7 @@ func (c *described) takes(name string) bool {
 	first, rest, deeper := strings.Cut(name, ".")
 	first = strings.TrimSuffix(first, "[]")
 	return slices.ContainsFunc(c.params, func(param model.Param) bool {
-		if !deeper && isPattern(param) && !c.isParam(first) {
+		if !deeper && isPattern(param) && c.roots()[first] {
 			return true // the name that a comment gives an argument which is taken apart at once
 		}
 		if deeper && len(param.Fields) > 0 && (param.Name == "{}" || plainName(param.Name) == first) {
@@ -249,6 +249,27 @@ func (c *described) takes(name string) bool {
 		}
 		return plainName(param.Name) == first || slices.Contains(param.Fields, name)
 	})
+}
+
+// roots are the names that the comment gives patterns: as many as there are, those
+// with descriptions of fields first.
+func (c *described) roots() map[string]bool {
+	patterns := 0
+	for _, param := range c.params {
+		if isPattern(param) {
+			patterns++
+		}
+	}
+	roots := map[string]bool{}
+	for _, deep := range []bool{true, false} {
+		named(c.entries(prose.Parameters), func(_ prose.Entry, name string) {
+			first, _, deeper := strings.Cut(name, ".")
+			if first = strings.TrimSuffix(first, "[]"); deeper == deep && !c.isParam(first) && (roots[first] || len(roots) < patterns) {
+				roots[first] = true
+			}
+		})
+	}
+	return roots
 }
 
 // isPattern reports whether a parameter is written as a pattern and has no name.
@@ -360,7 +381,11 @@ func (p *Pass) undescribedResults(c *described) {
 		if o.Callable.Gives == model.GivesSeries {
 			gives, form = true, "series"
 		}
-		gives = gives || o.Callable.Gives == model.GivesResult || len(o.Callable.Results) > 0 && !isNothing(o.Callable.Results[0].Type.Text(o.File.Text))
+		if len(o.Callable.Results) > 0 { // what is declared outweighs what a body looks like
+			gives = gives || !isNothing(o.Callable.Results[0].Type.Text(o.File.Text))
+		} else {
+			gives = gives || o.Callable.Gives == model.GivesResult
+		}
 	}
 	if gives {
 		p.report(c.d, finding.Finding{

@@ -158,7 +158,9 @@ func (p *parser) entry(kind prose.PartKind, word line, lines []line) {
 	switch kind {
 	case prose.Parameters, prose.Fields, prose.TypeParameters:
 		first = p.typed(&e, first, &lines)
-		first = p.named(&e, first)
+		if !strings.HasPrefix(first.text, "{") { // a type that is never closed hides the name
+			first = p.named(&e, first)
+		}
 		if kind == prose.TypeParameters && e.Name == "" {
 			return
 		}
