@@ -58,7 +58,7 @@ func (r *reader) definition(column, start, def int) {
 		r.forms = o.NameSpan.In(r.text)
 	}
 
-	if r.definitionAt(at) { // a bracket that was never closed ran into the next definition
+	if r.runsInto(at) { // a bracket that was never closed ran into the next definition
 		o.Span = source.NewSpan(first, max(end, first))
 		r.add(o)
 		r.decorators, r.at = r.decorators[:0], r.lineStart(at)
@@ -203,7 +203,7 @@ func (r *reader) class(column, start int) {
 	r.assigned = nil
 	var after int
 	var inline bool
-	if r.definitionAt(at) { // a bracket that was never closed ran into the body
+	if r.runsInto(at) { // a bracket that was never closed ran into the body
 		after = r.lineStart(at)
 	} else if s := r.scan(at, true); s.colon < 0 {
 		r.problem(at, "expected a colon behind the head of the class")
@@ -240,7 +240,7 @@ func (r *reader) bases(at int) ([]model.Base, int) {
 	r.put(model.TokenPunctuation, "(")
 	opened := at
 	at = r.blanks(at+1, true)
-	for n := 0; at < len(r.text) && r.text[at] != ')' && !r.definitionAt(at); n++ {
+	for n := 0; at < len(r.text) && r.text[at] != ')' && !r.runsInto(at); n++ {
 		if n > 0 {
 			r.put(model.TokenPunctuation, ", ")
 		}

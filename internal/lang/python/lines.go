@@ -164,6 +164,12 @@ func (r *reader) definitionAt(at int) bool {
 	return false
 }
 
+// runsInto reports whether a definition begins at an offset, on a line of its own:
+// what was read before it was never closed.
+func (r *reader) runsInto(at int) bool {
+	return r.definitionAt(at) && strings.Trim(r.text[r.lineStart(at):at], " \t\f\r") == ""
+}
+
 func (r *reader) definesAt(at int, words string) bool {
 	if !strings.HasPrefix(r.text[at:], words) {
 		return false

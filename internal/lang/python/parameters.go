@@ -18,7 +18,7 @@ func (r *reader) parameters(at int, o *model.Occurrence) int {
 	opened := at
 	r.put(model.TokenPunctuation, "(")
 	at = r.blanks(at+1, true)
-	for n := 0; at < len(r.text) && r.text[at] != ')' && !r.definitionAt(at); n++ {
+	for n := 0; at < len(r.text) && r.text[at] != ')' && !r.runsInto(at); n++ {
 		if n > 0 {
 			r.put(model.TokenPunctuation, ", ")
 		}
@@ -28,7 +28,7 @@ func (r *reader) parameters(at int, o *model.Occurrence) int {
 			at = r.blanks(at+1, true)
 			continue
 		}
-		if at = r.blanks(at, true); at < len(r.text) && r.text[at] == ')' || r.definitionAt(at) {
+		if at = r.blanks(at, true); at < len(r.text) && r.text[at] == ')' || r.runsInto(at) {
 			break
 		}
 		r.problem(max(at, was), "expected a comma or the end of the parameters")
