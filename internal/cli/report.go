@@ -63,8 +63,8 @@ func (a *app) findings(p *project, list []finding.Finding) error {
 	return out.Flush()
 }
 
-// widest bounds the columns of place and rule, so that one long path does not
-// push every message off the screen.
+// widest bounds the column of places, so that one long path does not push every
+// message off the screen: two fifths of it, and always this many characters.
 const widest = 48
 
 // narrowest is the room a message needs beside the other columns; with less it
@@ -77,7 +77,7 @@ func (a *app) columns(out io.Writer, p *project, list []finding.Finding, width i
 	for i := range list {
 		f := &list[i]
 		places[i] = fmt.Sprintf("%s:%d:%d", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column)
-		placeWidth = max(placeWidth, min(widest, utf8.RuneCountInString(places[i])))
+		placeWidth = max(placeWidth, min(max(widest, width*2/5), utf8.RuneCountInString(places[i])))
 		ruleWidth = max(ruleWidth, len(f.Rule))
 	}
 	indent := placeWidth + len("  warning  ") + ruleWidth + 2
