@@ -29,7 +29,7 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 	body = withoutOptions(body)
 	if title, ok := admonitions[name]; ok {
 		if name == "admonition" {
-			title, argument = argument.text, line{at: argument.at}
+			title, argument = argument.text, line{at: argument.at, last: argument.last}
 		}
 		label := prose.Node{Kind: prose.Paragraph, Span: l.span(), Children: []prose.Node{
 			{Kind: prose.Strong, Span: l.span(), Children: []prose.Node{{Kind: prose.Text, Text: title, Span: l.span()}}},
@@ -50,7 +50,7 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 		return append(out, p.literal(withFirst(argument, body), ""))
 	case "deprecated", "deprecated-removed":
 		p.out.Obsolete = true
-		p.out.Deprecated = append(p.out.Deprecated, p.after(line{at: argument.at}, afterVersion(argument, body), depth)...)
+		p.out.Deprecated = append(p.out.Deprecated, p.after(line{at: argument.at, last: argument.last}, afterVersion(argument, body), depth)...)
 		return out
 	case "versionadded", "versionchanged", "versionremoved":
 		part := p.part(prose.Since)
@@ -118,7 +118,7 @@ func withoutOptions(lines []line) []line {
 func cutVersion(l line) (version, rest line) {
 	i := strings.IndexByte(l.text, ' ')
 	if i < 0 {
-		return l, line{at: l.at}
+		return l, line{at: l.at, last: l.last}
 	}
 	rest = l.from(i)
 	return l.to(i), rest.from(rest.indent())

@@ -35,6 +35,7 @@ type parser struct {
 type line struct {
 	text string
 	at   int32
+	last int32 // where the line ends in the file
 	cuts []cut
 }
 
@@ -53,7 +54,7 @@ func (l line) offset(i int) int32 {
 			at += c.bytes
 		}
 	}
-	return at
+	return max(min(at, l.last), 0)
 }
 
 func (l line) span() source.Span { return source.Span{Start: l.at, End: l.offset(len(l.text))} }
@@ -61,7 +62,7 @@ func (l line) span() source.Span { return source.Span{Start: l.at, End: l.offset
 // from drops n bytes from the left.
 func (l line) from(n int) line {
 	n = min(n, len(l.text))
-	out := line{text: l.text[n:], at: l.offset(n)}
+	out := line{text: l.text[n:], at: l.offset(n), last: l.last}
 	for _, c := range l.cuts {
 		if c.at >= int32(n) {
 			out.cuts = append(out.cuts, cut{c.at - int32(n), c.bytes})
@@ -84,7 +85,7 @@ func linesOf(doc *model.Doc) []line {
 	for i := range doc.Lines {
 		text, after, _ := strings.Cut(rest, "\n")
 		rest = after
-		l := line{text: text, at: doc.Lines[i].Start}
+		l := line{text: text, at: doc.Lines[i].Start, last: doc.Lines[i].End}
 		if strings.Contains(text, "\t") {
 			l = widened(l)
 		}
@@ -123,20 +124,28 @@ func widened(l line) line {
 // unescaped appends the lines that a line of a string literal stands for.
 func unescaped(lines []line, l line) []line {
 	var b strings.Builder
-	out := line{at: l.at}
+	out := line{at: l.at, last: l.last}
+	ahead := int32(0) // bytes that the cuts so far make up for
 	flush := func(next int32) {
 		out.text = strings.TrimRight(b.String(), " \r")
 		lines = append(lines, out)
 		b.Reset()
-		out = line{at: next}
+		out, ahead = line{at: next, last: l.last}, 0
+	}
+	// reach notes that what was written so far stands for the text up to an offset.
+	reach := func(i int) {
+		if missing := l.offset(i) - out.at - int32(b.Len()) - ahead; missing != 0 {
+			out.cuts = append(out.cuts, cut{int32(b.Len()) - 1, missing})
+			ahead += missing
+		}
 	}
 	for i := 0; i < len(l.text); i++ {
 		if l.text[i] != '\\' || i+1 == len(l.text) {
 			b.WriteByte(l.text[i])
+			reach(i + 1)
 			continue
 		}
 		i++
-		shorter := true
 		switch c := l.text[i]; c {
 		case 'n':
 			flush(l.offset(i + 1))
@@ -148,11 +157,8 @@ func unescaped(lines []line, l line) []line {
 		default:
 			b.WriteByte('\\')
 			b.WriteByte(c)
-			shorter = false
 		}
-		if shorter {
-			out.cuts = append(out.cuts, cut{int32(b.Len()) - 1, 1})
-		}
+		reach(i + 1)
 	}
 	flush(0)
 	return lines
