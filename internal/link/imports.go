@@ -104,10 +104,8 @@ func (x *Index) gives(m *model.Module, name string, depth int) Target {
 // star is what an import of all names brings in under a name.
 func (x *Index) star(m *model.Module, name string, depth int) Target {
 	if d := m.Find("", name); d != nil {
-		for _, o := range d.Occurrences {
-			if o.Export == model.NotExported {
-				return Target{}
-			}
+		if leftOut(d) {
+			return Target{}
 		}
 		return Target{Declaration: d}
 	}
@@ -119,6 +117,16 @@ func (x *Index) star(m *model.Module, name string, depth int) Target {
 		}
 	}
 	return x.gives(m, name, depth)
+}
+
+// leftOut reports whether a file that lists what it gives away does not name the declaration.
+func leftOut(d *model.Declaration) bool {
+	for _, o := range d.Occurrences {
+		if o.Export == model.NotExported {
+			return true
+		}
+	}
+	return false
 }
 
 // lift puts what a module in reach gives on out of modules that are kept from
@@ -195,7 +203,7 @@ func (x *Index) givesFrom(m *model.Module, depth int) []Given {
 			case !i.public:
 			case i.member == "*" && i.module != nil:
 				for _, d := range i.module.Top {
-					if d.Visibility == model.Public || i.module.Internal && d.Main().Visibility == model.Public {
+					if !leftOut(d) && d.Name != "default" && (d.Visibility == model.Public || i.module.Internal && d.Main().Visibility == model.Public) {
 						add(d.Name, Target{Declaration: d})
 					}
 				}
