@@ -100,7 +100,7 @@ func (r *reader) heritage(at int) ([]model.Base, int) {
 			}
 			continue
 		}
-		to := r.superclass(from)
+		to := max(from, r.superclass(from))
 		mark := r.arena.Mark()
 		if text := r.text[from:to]; len(text) <= longestValue && !strings.Contains(text, "{") {
 			r.typeTokens(from, to)
