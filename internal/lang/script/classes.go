@@ -187,23 +187,7 @@ func (r *reader) members() {
 	forms := ""
 	r.deep++
 	defer func() { r.deep-- }()
-	for {
-		r.next()
-		switch {
-		case r.at >= len(r.text):
-			r.missing(len(r.text))
-			r.last = r.at
-			return
-		case r.text[r.at] == '}':
-			r.at++
-			r.last = r.at
-			return
-		case r.text[r.at] == ';' || r.text[r.at] == ',':
-			r.at++
-			continue
-		}
-		r.progress(func() { forms = r.member(forms) })
-	}
+	r.braced(func() { forms = r.member(forms) })
 }
 
 // member modifiers, in any order.
@@ -573,25 +557,7 @@ func (r *reader) interfaces(h *heads, name int) {
 }
 
 // signatures reads the members of an interface.
-func (r *reader) signatures() {
-	for {
-		r.next()
-		switch {
-		case r.at >= len(r.text):
-			r.missing(len(r.text))
-			r.last = r.at
-			return
-		case r.text[r.at] == '}':
-			r.at++
-			r.last = r.at
-			return
-		case r.text[r.at] == ';' || r.text[r.at] == ',':
-			r.at++
-			continue
-		}
-		r.progress(r.signatureMember)
-	}
-}
+func (r *reader) signatures() { r.braced(r.signatureMember) }
 
 func (r *reader) signatureMember() {
 	start, at, comment, directives := r.at, r.at, r.comment, r.directives

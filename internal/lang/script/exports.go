@@ -523,23 +523,7 @@ func (r *reader) object(at int, owner int32) {
 		r.scope, r.parent = r.facts.Occurrences[owner].Name, owner
 	}
 	defer func() { r.scope, r.parent = scope, parent }()
-	for {
-		r.next()
-		switch c := r.byteAt(r.at); {
-		case r.at >= len(r.text):
-			r.missing(at)
-			r.last = r.at
-			return
-		case c == '}':
-			r.at++
-			r.last = r.at
-			return
-		case c == ',':
-			r.at++
-			continue
-		}
-		r.progress(func() { r.property(owner) })
-	}
+	r.braced(func() { r.property(owner) })
 }
 
 // property reads one property of such an object.

@@ -621,24 +621,30 @@ func (r *reader) enum(h *heads, name int, constant bool) {
 		return
 	}
 	r.at = at + 1
-	r.within(index, func() {
-		for {
-			r.next()
-			switch c := r.byteAt(r.at); {
-			case r.at >= len(r.text):
-				r.missing(at)
-				return
-			case c == '}':
-				r.at++
-				r.last = r.at
-				return
-			case c == ',':
-				r.at++
-				continue
-			}
-			r.progress(r.enumMember)
+	r.within(index, func() { r.braced(r.enumMember) })
+}
+
+// braced reads members one after the other up to the brace that closes what they
+// stand in, whatever stands between them.
+func (r *reader) braced(read func()) {
+	opened := r.at
+	for {
+		r.next()
+		switch c := r.byteAt(r.at); {
+		case r.at >= len(r.text):
+			r.missing(opened)
+			r.last = r.at
+			return
+		case c == '}':
+			r.at++
+			r.last = r.at
+			return
+		case c == ';' || c == ',':
+			r.at++
+		default:
+			r.progress(read)
 		}
-	})
+	}
 }
 
 func (r *reader) enumMember() {
