@@ -309,7 +309,7 @@ func isTitle(lines []line, i int) bool {
 		return false
 	}
 	text, under := strings.TrimSpace(lines[i].text), strings.TrimSpace(lines[i+1].text)
-	if len(under) < 3 || len(under) < len([]rune(text)) || strings.IndexByte(`=-~^"'*+#_.:`, under[0]) < 0 {
+	if text == "" || len(under) < 3 || len(under) < len([]rune(text)) || strings.IndexByte(`=-~^"'*+#_.:`, under[0]) < 0 {
 		return false
 	}
 	return strings.Trim(under, under[:1]) == "" && strings.Trim(text, text[:1]) != ""

@@ -7,6 +7,7 @@ package docstring
 
 import (
 	"strings"
+	"unicode"
 
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -93,11 +94,14 @@ func linesOf(doc *model.Doc) []line {
 			lines = unescaped(lines, l)
 			continue
 		}
-		l.text = strings.TrimRight(l.text, " \r")
+		l.text = trimmedRight(l.text)
 		lines = append(lines, l)
 	}
 	return lines
 }
+
+// trimmedRight is a text without white space at its end; one of nothing else is empty.
+func trimmedRight(s string) string { return strings.TrimRightFunc(s, unicode.IsSpace) }
 
 // widened replaces tabs at the start of a line by blanks up to the next column
 // of eight, and others by one blank.
@@ -127,7 +131,7 @@ func unescaped(lines []line, l line) []line {
 	out := line{at: l.at, last: l.last}
 	ahead := int32(0) // bytes that the cuts so far make up for
 	flush := func(next int32) {
-		out.text = strings.TrimRight(b.String(), " \r")
+		out.text = trimmedRight(b.String())
 		lines = append(lines, out)
 		b.Reset()
 		out, ahead = line{at: next, last: l.last}, 0
