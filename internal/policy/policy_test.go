@@ -30,6 +30,7 @@ lang/script:       lang lexing model finding source
 lang/langtest:     lang model source
 languages:         lang lang/golang lang/python lang/script
 comment/gocomment:     model prose source
+comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
 comment:           comment/blocktags comment/docstring comment/gocomment model prose

@@ -1,134 +1,51 @@
 package docstring_test
 
 import (
-	"flag"
-	"os"
 	"strings"
 	"testing"
 
-	"github.com/rogpeppe/go-internal/txtar"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"codrel/internal/comment/commenttest"
 	"codrel/internal/comment/docstring"
-	"codrel/internal/model"
 	"codrel/internal/prose"
-	"codrel/internal/source"
 )
-
-var update = flag.Bool("update", false, "write what was read into the fixture; read it before you commit")
 
 const fixture = "testdata/sections.txt"
 
-func docOf(text string) *model.Doc {
-	doc := &model.Doc{Text: text, Span: source.NewSpan(0, len(text)), Escaped: strings.Contains(text, `\`)}
-	at := 0
-	for line := range strings.SplitSeq(text, "\n") {
-		doc.Lines = append(doc.Lines, source.NewSpan(at, at+len(line)))
-		at += len(line) + 1
-	}
-	return doc
-}
+func TestFixture(t *testing.T) { commenttest.Fixture(t, fixture, docstring.Parse) }
 
-// Each section of the fixture is a docstring; what it becomes stands right behind it.
-func TestFixture(t *testing.T) {
-	archive, err := txtar.ParseFile(fixture)
-	require.NoError(t, err)
-	want := map[string]string{}
-	var out txtar.Archive
-	for _, f := range archive.Files {
-		if name, ok := strings.CutSuffix(f.Name, " becomes"); ok {
-			want[name] = string(f.Data)
-			continue
-		}
-		text := strings.TrimSuffix(string(f.Data), "\n")
-		got := prose.DumpSections(docstring.Parse(docOf(text)))
-		out.Files = append(out.Files, f, txtar.File{Name: f.Name + " becomes", Data: []byte(got)})
-	}
-	if *update {
-		require.NoError(t, os.WriteFile(fixture, txtar.Format(&out), 0o644))
-		return
-	}
-	require.NotEmpty(t, want)
-	for i := 1; i < len(out.Files); i += 2 {
-		name := out.Files[i-1].Name
-		assert.Equal(t, want[name], string(out.Files[i].Data), name)
-	}
-}
+func FuzzParse(f *testing.F) { commenttest.Fuzz(f, fixture, docstring.Parse) }
+
+func BenchmarkParse(b *testing.B) { commenttest.Benchmark(b, fixture, docstring.Parse) }
 
 // What a node shows stands where the node says, escapes and tabs notwithstanding.
 func TestSpans(t *testing.T) {
 	text := "See \\\\ and :func:`moor` here.\n\tAnd `Plan`.\n\nArgs:\n    vessel (Quay): of *Harbour* kind"
-	doc := docOf(text)
-	sections := docstring.Parse(doc)
-	shown := map[string]string{}
-	for nodes := range sections.All {
-		prose.Walk(nodes, func(n *prose.Node) bool {
-			if n.Kind == prose.Reference || n.Kind == prose.Emphasis || n.Kind == prose.Code {
-				shown[n.Target+prose.Plain(n.Children)+n.Text] = n.Span.In(text)
-			}
-			return true
-		})
-	}
+	sections := docstring.Parse(commenttest.DocOf(text))
 	assert.Equal(t, map[string]string{
 		"moor" + "moor": ":func:`moor`", "moor": "moor", "Plan": "`Plan`", "Harbour": "*Harbour*", "Quay": "Quay",
-	}, shown)
+	}, commenttest.Shown(text, sections, func(n *prose.Node) bool {
+		return n.Kind == prose.Reference || n.Kind == prose.Emphasis || n.Kind == prose.Code
+	}))
 	require.Len(t, sections.Parts, 1)
 	assert.Equal(t, "vessel", sections.Parts[0].Entries[0].Span.In(text))
 }
 
-func FuzzParse(f *testing.F) {
-	archive, err := txtar.ParseFile(fixture)
-	require.NoError(f, err)
-	for _, file := range archive.Files {
-		f.Add(string(file.Data))
-	}
-	f.Fuzz(func(t *testing.T, text string) {
-		sections := docstring.Parse(docOf(text))
-		for nodes := range sections.All {
-			prose.Walk(nodes, func(n *prose.Node) bool {
-				require.True(t, 0 <= n.Span.Start && n.Span.Start <= n.Span.End && int(n.Span.End) <= len(text), "%v %v", n.Kind, n.Span)
-				if n.Kind == prose.Link {
-					require.True(t, prose.AllowedAddress(n.Target), n.Target)
-				}
-				return true
-			})
-		}
-		for _, flaw := range sections.Flaws {
-			require.True(t, 0 <= flaw.Span.Start && flaw.Span.Start <= flaw.Span.End && int(flaw.Span.End) <= len(text))
-		}
-	})
-}
-
-// Whatever a text nests or leaves open, the time stays in proportion to its length.
+// Whatever a text nests or leaves open, the time stays in proportion to its
+// length: where it did not, this test would not end.
 func TestHostile(t *testing.T) {
 	const many = 50_000
-	for _, piece := range []string{"`", "``", ":a:`", "*", "**a", "- ", "  - x\n", "Args:\n", "a\n--\n", "a::\n b\n", ".. a::\n", ">>> x\n", "|a", ":param x:\n", "== ==\n", "a :\n b\n", "(", "[a](", "_`", "http://a(", "\\n", "1. "} {
-		docstring.Parse(docOf(strings.Repeat(piece, many)))
+	for _, piece := range []string{
+		"`", "``", ":a:`", "*", "**a", "- ", "  - x\n", "Args:\n", "a\n--\n", "a::\n b\n", ".. a::\n", ">>> x\n", "|a", ":param x:\n",
+		"== ==\n", "a :\n b\n", "(", "[a](", "_`", "http://a(", "\\n", "1. ",
+	} {
+		docstring.Parse(commenttest.DocOf(strings.Repeat(piece, many)))
 		var deep strings.Builder
 		for i := range 1000 {
 			deep.WriteString(strings.Repeat(" ", i) + piece + "x\n")
 		}
-		docstring.Parse(docOf(deep.String()))
-	}
-}
-
-func BenchmarkParse(b *testing.B) {
-	archive, err := txtar.ParseFile(fixture)
-	require.NoError(b, err)
-	var docs []*model.Doc
-	size := 0
-	for _, f := range archive.Files {
-		if !strings.HasSuffix(f.Name, " becomes") {
-			docs = append(docs, docOf(string(f.Data)))
-			size += len(f.Data)
-		}
-	}
-	b.SetBytes(int64(size))
-	b.ReportAllocs()
-	for b.Loop() {
-		for _, doc := range docs {
-			docstring.Parse(doc)
-		}
+		docstring.Parse(commenttest.DocOf(deep.String()))
 	}
 }
