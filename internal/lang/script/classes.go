@@ -202,51 +202,79 @@ func isModifier(word string) bool {
 // signs after which a word before them is a name and no modifier.
 const endsName = "(=;:?!},<"
 
-// member reads one member. forms is the name of the method before, if that was a
-// form without a body; the result is the same for this one.
-func (r *reader) member(forms string) string {
-	o := model.Occurrence{Kind: model.KindField}
-	start, comment, directives := r.at, r.comment, r.directives
-	for r.byteAt(r.at) == '@' {
-		r.at = r.after(r.decorator(r.at))
-	}
-	at := r.at
-	accessor := ""
-	var shown []string
+// modifiers are the words before the name of a member.
+type modifiers struct {
+	visibility model.Visibility
+	accessor   string // "get" or "set"
+	shown      []string
+	static     bool
+	generator  bool
+}
+
+// modifiers reads the words from an offset on; ok is false where what begins there
+// is a block of a class and no member.
+func (r *reader) modifiers(at int) (m modifiers, name int, ok bool) {
 	for isModifier(r.word(at)) {
 		word := r.word(at)
 		next, newline := r.skip(at + len(word))
-		if c := r.byteAt(next); c == 0 || strings.IndexByte(endsName, c) >= 0 && !(word == "static" && c == '{') {
-			break
-		} else if newline && (word == "get" || word == "set" || word == "static" || word == "async" || word == "accessor" || word == "declare" || word == "readonly") && !startsName(c) && c != '#' && c != '[' && c != '*' && c != '"' && c != '\'' && c != '{' {
-			break
-		} else if newline && (word == "get" || word == "set" || word == "async") {
+		if r.isMemberName(word, next, newline) {
 			break
 		}
 		switch word {
 		case "private":
-			o.Visibility = model.Private
+			m.visibility = model.Private
 		case "protected":
-			o.Visibility = model.Protected
-		case "get", "set":
-			accessor = word
-			shown = append(shown, word)
+			m.visibility = model.Protected
+		case "public", "declare", "override", "export", "default":
 		case "static":
 			if r.byteAt(next) == '{' {
-				r.at = r.bracketed(next)
-				r.last = r.at
-				return ""
+				return m, next, false
 			}
-			shown = append(shown, word)
-		case "public", "declare", "override", "export", "default":
+			m.static = true
+			m.shown = append(m.shown, word)
 		default:
-			shown = append(shown, word)
+			if word == "get" || word == "set" {
+				m.accessor = word
+			}
+			m.shown = append(m.shown, word)
 		}
 		at = next
 	}
-	generator := r.byteAt(at) == '*'
-	if generator {
+	if r.byteAt(at) == '*' {
+		m.generator = true
 		at = r.after(at + 1)
+	}
+	return m, at, true
+}
+
+// isMemberName reports whether a word that could be a modifier is the name of the
+// member instead: what follows it begins none, or stands on another line.
+func (r *reader) isMemberName(word string, next int, newline bool) bool {
+	c := r.byteAt(next)
+	if c == 0 || strings.IndexByte(endsName, c) >= 0 && (word != "static" || c != '{') {
+		return true
+	}
+	switch word {
+	case "get", "set", "async":
+		return newline
+	case "static", "accessor", "declare", "readonly":
+		return newline && !startsName(c) && strings.IndexByte("#[*\"'{", c) < 0
+	}
+	return false
+}
+
+// member reads one member. forms is the name of the method before, if that was a
+// form without a body; the result is the same for this one.
+func (r *reader) member(forms string) string {
+	start, comment, directives := r.at, r.comment, r.directives
+	for r.byteAt(r.at) == '@' {
+		r.at = r.after(r.decorator(r.at))
+	}
+	m, at, ok := r.modifiers(r.at)
+	if !ok {
+		r.at = r.bracketed(at)
+		r.last = r.at
+		return ""
 	}
 	if r.byteAt(at) == '[' && r.indexed(at) {
 		r.index(at, start, comment, directives)
@@ -257,56 +285,24 @@ func (r *reader) member(forms string) string {
 		r.at = r.expression(at)
 		return ""
 	}
-	o.NameSpan, o.Name = span, name
+	o := model.Occurrence{Kind: model.KindField, NameSpan: span, Name: name, Visibility: m.visibility, Span: source.NewSpan(start, start)}
 	if strings.HasPrefix(name, "#") {
 		o.Visibility = model.Private
 	}
 	next := r.after(int(span.End))
-	optional := r.byteAt(next) == '?' || r.byteAt(next) == '!'
 	mark := r.byteAt(next)
-	if optional {
-		next = r.after(next + 1)
-	}
-	begin := r.arena.Begin()
-	for _, word := range shown {
-		r.put(model.TokenKeyword, word+" ")
-	}
-	if generator {
-		r.put(model.TokenPunctuation, "*")
-	}
-	r.put(model.TokenName, name)
-	if optional && mark == '?' {
-		r.put(model.TokenPunctuation, "?")
-	}
-	if c := r.byteAt(next); c == '(' || c == '<' {
-		f := function{generator: generator}
-		if r.callable(&f, next) {
-			o.Kind = model.KindMethod
-			switch {
-			case accessor != "":
-				o.Kind = model.KindProperty
-			case name == "constructor" && !isStatic(shown):
-				o.Kind = model.KindConstructor
-			}
-			r.functionTokens(&o, f)
-			o.Signature = r.arena.Since(begin)
-			o.Span = source.NewSpan(start, f.end)
-			o.Behind = r.typed && !f.body.Empty() && forms == name && accessor == ""
-			r.add(o, comment, directives)
-			r.forget(f)
-			if o.Kind == model.KindConstructor {
-				r.setInConstructor(f)
-			}
-			r.finish(f.end)
-			if f.body.Empty() {
-				return name
-			}
-			return ""
-		}
-	}
 	stop := int(span.End)
-	if optional {
+	if mark == '?' || mark == '!' {
+		next = r.after(next + 1)
 		stop = next
+	}
+	begin := r.memberHead(m, name, mark)
+	if c := r.byteAt(next); c == '(' || c == '<' {
+		f := function{generator: m.generator}
+		if r.callable(&f, next) {
+			o.Behind = r.typed && !f.body.Empty() && forms == name && m.accessor == ""
+			return r.method(o, m, f, begin, comment, directives)
+		}
 	}
 	if r.byteAt(next) == ':' {
 		from := r.after(next + 1)
@@ -321,19 +317,52 @@ func (r *reader) member(forms string) string {
 		r.value(from, r.back(stop))
 	}
 	o.Signature = r.arena.Since(begin)
-	o.Span = source.NewSpan(start, max(r.back(stop), start))
+	o.Span.End = int32(max(r.back(stop), start))
 	r.add(o, comment, directives)
 	r.finish(stop)
 	return ""
 }
 
-func isStatic(words []string) bool {
-	for _, w := range words {
-		if w == "static" {
-			return true
-		}
+// memberHead begins a signature with the words before a member's name, the name,
+// and the mark behind it that says it may be missing.
+func (r *reader) memberHead(m modifiers, name string, mark byte) int {
+	begin := r.arena.Begin()
+	for _, word := range m.shown {
+		r.put(model.TokenKeyword, word+" ")
 	}
-	return false
+	if m.generator {
+		r.put(model.TokenPunctuation, "*")
+	}
+	r.put(model.TokenName, name)
+	if mark == '?' {
+		r.put(model.TokenPunctuation, "?")
+	}
+	return begin
+}
+
+// method keeps a member that can be called, and gives its name where it is a form
+// without a body.
+func (r *reader) method(o model.Occurrence, m modifiers, f function, begin int, comment source.Span, directives []model.Directive) string {
+	o.Kind = model.KindMethod
+	switch {
+	case m.accessor != "":
+		o.Kind = model.KindProperty
+	case o.Name == "constructor" && !m.static:
+		o.Kind = model.KindConstructor
+	}
+	r.functionTokens(&o, f)
+	o.Signature = r.arena.Since(begin)
+	o.Span.End = int32(f.end)
+	r.add(o, comment, directives)
+	r.forget(f)
+	if o.Kind == model.KindConstructor {
+		r.setInConstructor(f)
+	}
+	r.finish(f.end)
+	if f.body.Empty() {
+		return o.Name
+	}
+	return ""
 }
 
 // memberName reads the name of a member: quoted, computed and private ones too.
