@@ -64,8 +64,9 @@ type Moduler interface {
 // Importer is a front end whose language writes paths of imports that hang on
 // where they stand.
 type Importer interface {
-	// ImportPath is the module path that an import of a file of the module means.
-	ImportPath(m *model.Module, f *model.Facts, written string) string
+	// ImportPaths are the module paths that an import of a file of the module may
+	// mean, the likeliest first; there is always one.
+	ImportPaths(m *model.Module, f *model.Facts, written string) []string
 	// Below is the module path of a module that lies in another.
 	Below(module, name string) string
 }

@@ -46,8 +46,14 @@ func (x *Index) takeFromOthers() {
 					imports := x.imports[f]
 					for i := range imports {
 						in := &imports[i]
-						in.path = importer.ImportPath(m, f, in.path)
-						in.module = x.module(lib, in.path)
+						paths := importer.ImportPaths(m, f, in.path)
+						in.path = paths[0]
+						for _, path := range paths {
+							if in.module = x.module(lib, path); in.module != nil {
+								in.path = path
+								break
+							}
+						}
 						x.takers[m] = x.takers[m] || in.member != "" || in.public
 					}
 				}

@@ -54,6 +54,7 @@ export { Curve };
 import type { Full } from "./errors";
 export class Plan { assign(full: Full): Plan { return this } }
 export class Kept {}
+import { two } from "./more";
 -- web/src/all.ts --
 export * from "./more/index.js";
 export const one = 1;
@@ -107,6 +108,7 @@ func TestImports(t *testing.T) {
 		{"src/index", "errors.Full", "src/errors Full"},
 		{"src/index", "Curve", "src/curve Curve"},
 		{"src/plan", "Full", "src/errors Full"},
+		{"src/plan", "two", "src/more/index two"},
 		{"dock/dock", "Screen.write", "dock/screen Screen.write"},
 		{"dock/dock", "Dock#show", "dock/dock Dock.show"},
 	} {

@@ -204,13 +204,13 @@ func (FrontEnd) BringIn(m *model.Module) string {
 	return "import " + m.Path
 }
 
-// ImportPath makes a relative path absolute ("Package Relative Imports"): each
+// ImportPaths makes a relative path absolute ("Package Relative Imports"): each
 // dot but the first leads one package up.
-func (FrontEnd) ImportPath(m *model.Module, f *model.Facts, written string) string {
+func (FrontEnd) ImportPaths(m *model.Module, f *model.Facts, written string) []string {
 	rest := strings.TrimLeft(written, ".")
 	up := len(written) - len(rest)
 	if up == 0 {
-		return written
+		return []string{written}
 	}
 	if isPackageFile(f.Path) {
 		up--
@@ -219,7 +219,7 @@ func (FrontEnd) ImportPath(m *model.Module, f *model.Facts, written string) stri
 	for ; up > 0; up-- {
 		base = base[:max(0, strings.LastIndexByte(base, '.'))]
 	}
-	return strings.Trim(base+"."+rest, ".")
+	return []string{strings.Trim(base+"."+rest, ".")}
 }
 
 // Below is the path of a module in a package.

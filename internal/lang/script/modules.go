@@ -220,21 +220,17 @@ func identifier(name string) string {
 	return b.String()
 }
 
-// ImportPath makes a relative path one from the library's root.
-func (FrontEnd) ImportPath(m *model.Module, _ *model.Facts, written string) string {
+// ImportPaths makes a relative path one from the library's root: of a file, or of
+// the one that stands for a folder.
+func (FrontEnd) ImportPaths(m *model.Module, _ *model.Facts, written string) []string {
 	if !strings.HasPrefix(written, ".") {
-		return written
+		return []string{written}
 	}
 	joined := path.Join(path.Dir(m.Path), written)
-	for _, other := range m.Library.Modules {
-		if other.Path == joined+"/index" {
-			return other.Path
-		}
-	}
 	for _, ext := range []string{".js", ".mjs", ".cjs", ".ts", ".mts", ".cts", ".tsx", ".jsx"} {
 		joined = strings.TrimSuffix(joined, ext)
 	}
-	return joined
+	return []string{joined, joined + "/index"}
 }
 
 // Below is the path of the module that stands for a folder.

@@ -96,9 +96,11 @@ func TestModules(t *testing.T) {
 	for path, test := range map[string]bool{"a/b.ts": false, "a/b.test.ts": true, "test/b.js": true, "a/__tests__/b.js": true, "latest/b.js": false, "b.spec.mts": true} {
 		assert.Equal(t, test, typescript.IsTest(path), path)
 	}
-	m := &model.Module{Path: "src/plan", Library: &model.Library{Modules: []*model.Module{{Path: "src/moon/index"}}}}
-	for written, want := range map[string]string{"./berth.js": "src/berth", "../tide": "tide", "react": "react", "./moon": "src/moon/index"} {
-		assert.Equal(t, want, typescript.ImportPath(m, nil, written), written)
+	m := &model.Module{Path: "src/plan"}
+	for written, want := range map[string][]string{
+		"./berth.js": {"src/berth", "src/berth/index"}, "../tide": {"tide", "tide/index"}, "react": {"react"},
+	} {
+		assert.Equal(t, want, typescript.ImportPaths(m, nil, written), written)
 	}
 }
 
