@@ -40,6 +40,14 @@ const ownText = 0x80
 // AppendToken packs a token of a file whose text is given.
 func AppendToken(to []byte, file string, kind TokenKind, text string) []byte {
 	if at, ok := cutFrom(file, text); ok {
+		switch { // nearly all, written out since there are millions
+		case len(text) < 1<<7 && at < 1<<7:
+			return append(to, byte(kind), byte(len(text)), byte(at))
+		case len(text) < 1<<7 && at < 1<<14:
+			return append(to, byte(kind), byte(len(text)), byte(at)|1<<7, byte(at>>7))
+		case len(text) < 1<<7 && at < 1<<21:
+			return append(to, byte(kind), byte(len(text)), byte(at)|1<<7, byte(at>>7)|1<<7, byte(at>>14))
+		}
 		to = binary.AppendUvarint(append(to, byte(kind)), uint64(len(text)))
 		return binary.AppendUvarint(to, uint64(at))
 	}

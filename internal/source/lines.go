@@ -27,16 +27,18 @@ type wide struct {
 // NewLines makes the table of text. A line ends behind "\n"; a lone "\r" does
 // not end one, as in Go, C and Python sources on every system of today.
 func NewLines(text string) Lines {
-	starts := make([]int32, 1, 1+strings.Count(text, "\n"))
-	at := 0
+	starts := make([]int32, 1+strings.Count(text, "\n"))
+	at, n := 0, 1
 	for ; at+8 <= len(text); at += 8 {
 		for found := newlines(word(text, at)); found != 0; found &= found - 1 {
-			starts = append(starts, int32(at+bits.TrailingZeros64(found)/8+1))
+			starts[n] = int32(at + bits.TrailingZeros64(found)/8 + 1)
+			n++
 		}
 	}
 	for ; at < len(text); at++ {
 		if text[at] == '\n' {
-			starts = append(starts, int32(at+1))
+			starts[n] = int32(at + 1)
+			n++
 		}
 	}
 	l := Lines{starts: starts, size: int32(len(text))}

@@ -53,15 +53,13 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 		facts.Inside = &model.Inside{}
 	}
 	facts.Generated = generated(text)
-	r.facts.Occurrences = make([]model.Occurrence, 0, 4+len(text)/expectedBytes)
-	r.module()
-	r.exports()
+	lexing.Gather(facts, func() {
+		r.module()
+		r.exports()
+	})
 	r.arena.Close()
 	return facts
 }
-
-// expectedBytes is how much text a declaration takes on the average, rather more than less.
-const expectedBytes = 512
 
 // declaresEncoding reports whether one of the first two lines names the file's
 // encoding (PEP 263): then it need not be UTF-8.

@@ -299,16 +299,14 @@ func (r *reader) member(forms string) string {
 	begin := r.memberHead(m, name, mark)
 	if c := r.byteAt(next); c == '(' || c == '<' {
 		f := function{generator: m.generator}
-		if r.callable(&f, next) {
-			o.Behind = r.typed && !f.body.Empty() && forms == name && m.accessor == ""
-			return r.method(o, m, f, begin, comment, directives)
+		if r.begins(&f, next) {
+			return r.method(o, m, &f, forms, begin, comment, directives)
 		}
 	}
 	if r.byteAt(next) == ':' {
 		from := r.after(next + 1)
-		stop = r.typeEnd(from)
 		r.put(model.TokenPunctuation, ": ")
-		r.typeTokens(from, stop)
+		stop = r.putType(from)
 		next = r.after(stop)
 	}
 	if r.byteAt(next) == '=' {
@@ -341,8 +339,8 @@ func (r *reader) memberHead(m modifiers, name string, mark byte) int {
 }
 
 // method keeps a member that can be called, and gives its name where it is a form
-// without a body.
-func (r *reader) method(o model.Occurrence, m modifiers, f function, begin int, comment source.Span, directives []model.Directive) string {
+// without a body. forms is the name of such a form before it.
+func (r *reader) method(o model.Occurrence, m modifiers, f *function, forms string, begin int, comment source.Span, directives []model.Directive) string {
 	o.Kind = model.KindMethod
 	switch {
 	case m.accessor != "":
@@ -351,12 +349,13 @@ func (r *reader) method(o model.Occurrence, m modifiers, f function, begin int, 
 		o.Kind = model.KindConstructor
 	}
 	r.functionTokens(&o, f)
+	o.Behind = r.typed && !f.body.Empty() && forms == o.Name && m.accessor == ""
 	o.Signature = r.arena.Since(begin)
 	o.Span.End = int32(f.end)
 	r.add(o, comment, directives)
-	r.forget(f)
+	r.forget(*f)
 	if o.Kind == model.KindConstructor {
-		r.setInConstructor(f)
+		r.setInConstructor(*f)
 	}
 	r.finish(f.end)
 	if f.body.Empty() {
@@ -415,9 +414,8 @@ func (r *reader) index(at, start int, comment source.Span, directives []model.Di
 	stop := end
 	if next := r.after(end); r.byteAt(next) == ':' {
 		from := r.after(next + 1)
-		stop = r.typeEnd(from)
 		r.put(model.TokenPunctuation, ": ")
-		r.typeTokens(from, stop)
+		stop = r.putType(from)
 	}
 	o.Signature = r.arena.Since(begin)
 	o.Span = source.NewSpan(start, stop)
@@ -524,7 +522,11 @@ func (r *reader) parameterProperties(f function) {
 		if property && end > at {
 			o.NameSpan, o.Span = source.NewSpan(at, end), source.NewSpan(start, max(r.back(stop), end))
 			begin := r.arena.Begin()
-			r.variableTokens("", o.NameSpan, typeFrom, typeTo, 0, 0)
+			r.put(model.TokenName, r.text[at:end])
+			if typeTo > typeFrom {
+				r.put(model.TokenPunctuation, ": ")
+				r.typeTokens(typeFrom, typeTo)
+			}
 			o.Signature = r.arena.Since(begin)
 			r.add(o, comment, nil)
 		}
@@ -642,7 +644,7 @@ func (r *reader) signatureMember() {
 	stop := open
 	if c := r.byteAt(open); c == '(' || c == '<' {
 		var f function
-		if !r.callable(&f, open) {
+		if !r.begins(&f, open) {
 			r.at = r.argument(open)
 			return
 		}
@@ -652,15 +654,14 @@ func (r *reader) signatureMember() {
 		if accessor != "" {
 			o.Kind = model.KindProperty
 		}
-		r.functionTokens(&o, f)
+		r.functionTokens(&o, &f)
 		stop = f.end
 	} else {
 		stop = int(o.NameSpan.End)
 		if c == ':' {
 			from := r.after(open + 1)
-			stop = r.typeEnd(from)
 			r.put(model.TokenPunctuation, ": ")
-			r.typeTokens(from, stop)
+			stop = r.putType(from)
 		} else if open > stop && r.byteAt(open-1) == '?' {
 			stop = open
 		}

@@ -19,21 +19,30 @@ func (r *reader) doc(span source.Span) *model.Doc {
 	if !strings.HasSuffix(span.In(r.text), "*/") {
 		to = span.End
 	}
-	lines := make([]source.Span, 0, 1+strings.Count(r.text[min(from, to):max(from, to)], "\n"))
+	lines := r.lines
+	if cap(lines)-len(lines) < mostLines {
+		lines = make([]source.Span, 0, 8*mostLines)
+	}
+	first := len(lines)
 	for at := from; at <= to; {
 		end := to
 		if i := strings.IndexByte(r.text[at:to], '\n'); i >= 0 {
 			end = at + int32(i)
 		}
-		lines = append(lines, r.docLine(at, end, len(lines) > 0))
+		lines = append(lines, r.docLine(at, end, len(lines) > first))
 		at = end + 1
 	}
-	doc := lexing.MakeDoc(r.text, lines, span)
+	r.lines = lines
+	doc := lexing.MakeDoc(r.text, lines[first:len(lines):len(lines)], span)
 	if doc == nil {
 		r.facts.Empty = append(r.facts.Empty, model.Blank{Span: span})
 	}
 	return doc
 }
+
+// mostLines is how many lines nearly no comment has: there is room for so many
+// before one is read.
+const mostLines = 32
 
 // docLine is one line without the star before it and the blanks at its end.
 func (r *reader) docLine(from, to int32, starred bool) source.Span {

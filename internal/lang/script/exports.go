@@ -268,7 +268,7 @@ func (r *reader) named(h *heads, name string, span source.Span, valueAt, stop in
 	if f, ok := r.functionValue(valueAt); ok {
 		o.Kind = model.KindFunction
 		r.put(model.TokenName, name)
-		r.functionTokens(&o, f)
+		r.functionTokens(&o, &f)
 	} else {
 		r.put(model.TokenName, name)
 		r.value(valueAt, r.back(stop))
@@ -501,7 +501,7 @@ func (r *reader) memberAssigned(h *heads, owner, name string, span source.Span, 
 	r.put(model.TokenName, name)
 	if f, ok := r.functionValue(valueAt); ok {
 		o.Kind = model.KindMethod
-		r.functionTokens(&o, f)
+		r.functionTokens(&o, &f)
 	}
 	o.Signature = r.arena.Since(mark)
 	scope, parent := r.scope, r.parent
@@ -577,7 +577,7 @@ func (r *reader) property(owner int32) {
 			o.Kind = model.KindProperty
 		}
 		r.put(model.TokenName, name)
-		r.functionTokens(&o, f)
+		r.functionTokens(&o, &f)
 		stop = f.end
 	case ':':
 		valueAt := r.after(next + 1)
@@ -587,7 +587,7 @@ func (r *reader) property(owner int32) {
 			if owner >= 0 {
 				o.Kind = model.KindMethod
 			}
-			r.functionTokens(&o, f)
+			r.functionTokens(&o, &f)
 			stop = r.argument(f.end)
 		} else {
 			stop = r.argument(next + 1)

@@ -37,7 +37,7 @@ func (r *reader) function(h *heads, at int) {
 		}
 		o.Name, o.NameSpan = "default", source.NewSpan(h.start, h.start)
 	}
-	if !r.callable(&f, r.after(end)) {
+	if !r.begins(&f, r.after(end)) {
 		r.missing(end)
 		r.at = max(end, r.at+1)
 		return
@@ -52,7 +52,7 @@ func (r *reader) function(h *heads, at int) {
 	}
 	r.put(model.TokenPunctuation, " ")
 	r.put(model.TokenName, r.nameOf(&o))
-	r.functionTokens(&o, f)
+	r.functionTokens(&o, &f)
 	o.Signature = r.arena.Since(mark)
 	o.Span = source.NewSpan(h.start, f.end)
 	name := r.nameOf(&o)
@@ -82,9 +82,27 @@ func (r *reader) forget(f function) {
 	}
 }
 
-// callable reads type parameters, parameters, result and body. ok is false
+// callable reads type parameters, parameters, result and body. It is false
 // where there is no list of parameters.
 func (r *reader) callable(f *function, at int) bool {
+	if !r.begins(f, at) {
+		return false
+	}
+	f.end = r.bracketed(f.open)
+	at = r.after(f.end)
+	if r.byteAt(at) == ':' {
+		f.resultFrom = r.after(at + 1)
+		f.resultTo = r.typeEnd(f.resultFrom)
+		f.end = f.resultTo
+		at = r.after(f.end)
+	}
+	r.bodyOf(f, at)
+	return true
+}
+
+// begins reads what stands before the parameters. It is false where no list of
+// parameters follows; otherwise [reader.functionTokens] can read the rest.
+func (r *reader) begins(f *function, at int) bool {
 	if r.byteAt(at) == '<' {
 		end, _ := r.typeArguments(at)
 		f.typeParams = source.NewSpan(at, max(at, end))
@@ -94,20 +112,14 @@ func (r *reader) callable(f *function, at int) bool {
 		return false
 	}
 	f.open = at
-	f.end = r.bracketed(at)
-	at = r.after(f.end)
-	if r.byteAt(at) == ':' {
-		f.resultFrom = r.after(at + 1)
-		f.resultTo = r.typeEnd(f.resultFrom)
-		f.end = f.resultTo
-		at = r.after(f.end)
-	}
-	if r.byteAt(at) == '{' {
-		end := r.bracketed(at)
-		f.body = source.NewSpan(at, end)
-		f.end = end
-	}
 	return true
+}
+
+func (r *reader) bodyOf(f *function, at int) {
+	if r.byteAt(at) == '{' {
+		f.end = r.bracketed(at)
+		f.body = source.NewSpan(at, f.end)
+	}
 }
 
 // functionValue reads a function or arrow function that is the whole value of
@@ -197,11 +209,7 @@ func (r *reader) arrowBody(f *function, at int) {
 }
 
 // valueTokens puts a function that is a value: " = async (params): result => …".
-func (r *reader) valueTokens(o *model.Occurrence, f function, typeFrom, typeTo int) {
-	if typeTo > typeFrom {
-		r.put(model.TokenPunctuation, ": ")
-		r.typeTokens(typeFrom, typeTo)
-	}
+func (r *reader) valueTokens(o *model.Occurrence, f function) {
 	r.put(model.TokenPunctuation, " = ")
 	if f.async {
 		r.put(model.TokenKeyword, "async ")
@@ -212,14 +220,15 @@ func (r *reader) valueTokens(o *model.Occurrence, f function, typeFrom, typeTo i
 	case !f.arrow:
 		r.put(model.TokenKeyword, "function ")
 	}
-	r.functionTokens(o, f)
+	r.functionTokens(o, &f)
 	if f.arrow {
 		r.put(model.TokenPunctuation, " => …")
 	}
 }
 
-// functionTokens puts "<T>(params): result" and fills in what can be called.
-func (r *reader) functionTokens(o *model.Occurrence, f function) {
+// functionTokens puts "<T>(params): result" and fills in what can be called. It
+// reads on to the end of the function where nobody did.
+func (r *reader) functionTokens(o *model.Occurrence, f *function) {
 	typeParams := r.typeParamTokens(f.typeParams)
 	if len(typeParams) > 0 {
 		o.Extra = model.NewExtra(typeParams, nil, nil)
@@ -231,7 +240,12 @@ func (r *reader) functionTokens(o *model.Occurrence, f function) {
 		r.put(model.TokenParameter, name)
 		o.Callable.Params = append(o.Callable.Params, model.Param{Name: name})
 	} else {
-		r.parameters(f.open, o)
+		end := r.parameters(f.open, o)
+		if f.end == 0 {
+			r.put(model.TokenPunctuation, ")")
+			r.restOf(f, end, o.Callable)
+			return
+		}
 	}
 	r.put(model.TokenPunctuation, ")")
 	if f.resultTo > f.resultFrom {
@@ -243,13 +257,34 @@ func (r *reader) functionTokens(o *model.Occurrence, f function) {
 	r.tells(o.Callable, f)
 }
 
-// parameters reads the list whose opening parenthesis stands at an offset.
-func (r *reader) parameters(at int, o *model.Occurrence) {
+// restOf reads what follows the parameters, which were read up to an offset.
+func (r *reader) restOf(f *function, at int, c *model.Callable) {
+	if f.end = at + 1; r.byteAt(at) != ')' { // not all of it was understood
+		r.sig = f.open - 1
+		f.end = r.bracketed(f.open)
+	}
+	at = r.after(f.end)
+	if r.byteAt(at) == ':' {
+		f.resultFrom = r.after(at + 1)
+		r.put(model.TokenPunctuation, ": ")
+		mark := r.arena.Mark()
+		f.resultTo = r.putType(f.resultFrom)
+		c.Results = append(c.Results, model.Param{Type: r.arena.Since(mark)})
+		f.end = f.resultTo
+		at = r.after(f.end)
+	}
+	r.bodyOf(f, at)
+	r.tells(c, f)
+}
+
+// parameters reads the list whose opening parenthesis stands at an offset, and
+// gives the offset at which it ended.
+func (r *reader) parameters(at int, o *model.Occurrence) int {
 	at++
 	for n := 0; at < len(r.text); n++ {
 		at = r.after(at)
-		if r.byteAt(at) == ')' || at >= len(r.text) {
-			return
+		if r.byteAt(at) == ')' {
+			return at
 		}
 		if n > 0 {
 			r.put(model.TokenPunctuation, ", ")
@@ -257,12 +292,13 @@ func (r *reader) parameters(at int, o *model.Occurrence) {
 		was := at
 		at = r.after(r.parameter(at, o))
 		if r.byteAt(at) != ',' {
-			return
+			return at
 		}
 		if at++; at <= was {
-			return
+			break
 		}
 	}
+	return at
 }
 
 // modifiers of parameters make them properties of the object too.
@@ -324,10 +360,9 @@ func (r *reader) parameter(at int, o *model.Occurrence) int {
 	}
 	if r.byteAt(at) == ':' && r.typed {
 		from := r.after(at + 1)
-		to := r.typeEnd(from)
 		r.put(model.TokenPunctuation, ": ")
 		mark := r.arena.Mark()
-		r.typeTokens(from, to)
+		to := r.putType(from)
 		p.Type = r.arena.Since(mark)
 		at = r.after(to)
 	}
@@ -362,7 +397,7 @@ func (r *reader) patternTokens(at, end int) {
 
 // tells looks through a body for what it says to callers: what it returns,
 // yields and throws. Functions within it say nothing of it.
-func (r *reader) tells(c *model.Callable, f function) {
+func (r *reader) tells(c *model.Callable, f *function) {
 	if f.body.Empty() {
 		return
 	}

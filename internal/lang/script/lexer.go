@@ -53,6 +53,15 @@ func init() {
 	}
 }
 
+// isSolid holds the bytes of which [lexer.skip] goes over none.
+var isSolid [256]bool
+
+func init() {
+	for c := range isSolid {
+		isSolid[c] = c < utf8.RuneSelf && c != '/' && !isBlank(byte(c))
+	}
+}
+
 func startsName(c byte) bool { return inNames[c] && (c < '0' || c > '9') || c == '\\' }
 
 func isBlank(c byte) bool {
@@ -70,7 +79,22 @@ func (l *lexer) byteAt(at int) byte {
 // nameEnd is the offset behind the name that begins at an offset, or the offset
 // itself where none does.
 func (l *lexer) nameEnd(at int) int {
-	if at >= len(l.text) || !startsName(l.text[at]) || l.text[at] == '\\' && l.byteAt(at+1) != 'u' {
+	if at >= len(l.text) || !startsName(l.text[at]) {
+		return at
+	}
+	end := at
+	for end < len(l.text) && inNames[l.text[end]] {
+		end++
+	}
+	if end == len(l.text) || l.text[end] != '\\' {
+		return end
+	}
+	return l.escapedNameEnd(at)
+}
+
+// escapedNameEnd is the same for a name with escape sequences.
+func (l *lexer) escapedNameEnd(at int) int {
+	if l.text[at] == '\\' && l.byteAt(at+1) != 'u' {
 		return at
 	}
 	for at < len(l.text) {
@@ -118,8 +142,15 @@ func (l *lexer) commentEnd(at int) int {
 	if l.text[at+1] == '/' {
 		return l.endOfLine(at)
 	}
-	if i := strings.Index(l.text[at+2:], "*/"); i >= 0 {
-		return at + 2 + i + 2
+	// Lines of comments begin with a star as a rule, so "/" is the rarer of the two.
+	for end := at + 3; end < len(l.text); end++ {
+		i := strings.IndexByte(l.text[end:], '/')
+		if i < 0 {
+			break
+		}
+		if end += i; l.text[end-1] == '*' {
+			return end + 1
+		}
 	}
 	l.missing(at)
 	return len(l.text)
@@ -138,6 +169,13 @@ func (l *lexer) missing(at int) {
 
 // skip is the offset behind blanks and comments, and whether a line ended on the way.
 func (l *lexer) skip(at int) (next int, newline bool) {
+	if at < len(l.text) && isSolid[l.text[at]] {
+		return at, false
+	}
+	return l.skipAll(at)
+}
+
+func (l *lexer) skipAll(at int) (next int, newline bool) {
 	for at < len(l.text) {
 		switch c := l.text[at]; {
 		case c == '\n':
@@ -161,7 +199,10 @@ func (l *lexer) skip(at int) (next int, newline bool) {
 }
 
 func (l *lexer) after(at int) int {
-	at, _ = l.skip(at)
+	if at < len(l.text) && isSolid[l.text[at]] {
+		return at
+	}
+	at, _ = l.skipAll(at)
 	return at
 }
 

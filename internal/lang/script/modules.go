@@ -124,13 +124,17 @@ func (FrontEnd) IsTest(file string) bool {
 	if strings.HasSuffix(name, ".test") || strings.HasSuffix(name, ".spec") {
 		return true
 	}
-	for dir := path.Dir(file); dir != "." && dir != "/"; dir = path.Dir(dir) {
-		switch path.Base(dir) {
+	for {
+		folder, rest, ok := strings.Cut(file, "/")
+		if !ok {
+			return false
+		}
+		switch folder {
 		case "test", "tests", "__tests__", "__mocks__", "spec":
 			return true
 		}
+		file = rest
 	}
-	return false
 }
 
 // ModulePaths gives each file its path below the library's root, without suffix.

@@ -71,21 +71,13 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 		facts.Inside = &model.Inside{}
 	}
 	facts.Generated = generated(text)
-	expected := expectedBytes
-	if r.ambient {
-		expected /= 2
-	}
-	facts.Occurrences = make([]model.Occurrence, 0, 4+len(text)/expected)
-	r.module()
+	lexing.Gather(facts, r.module)
 	r.arena.Close()
 	if r.unclosed >= 0 {
 		facts.Problems = append(facts.Problems, r.unreadable(source.NewSpan(r.unclosed, r.unclosed), "", "what opens or closes here has no counterpart"))
 	}
 	return facts
 }
-
-// expectedBytes is how much text a declaration takes on the average, rather more than less.
-const expectedBytes = 512
 
 // generated reports whether a comment near the top says that a program wrote the file.
 func generated(text string) bool {
@@ -126,7 +118,8 @@ type reader struct {
 	at      int  // offset of the next byte to read
 	last    int  // offset behind the last token of the statement before
 
-	comment    source.Span // the last "/**" comment before the statement, or empty
+	lines      []source.Span // of doc comments, in room that many share
+	comment    source.Span   // the last "/**" comment before the statement, or empty
 	directives []model.Directive
 
 	scope  string

@@ -12,21 +12,6 @@ import (
 // longestValue is how many bytes a value has that is shown whole.
 const longestValue = 60
 
-// variableTokens puts "const name: type = value".
-func (r *reader) variableTokens(word string, name source.Span, typeFrom, typeTo, valueFrom, valueTo int) {
-	if word != "" {
-		r.put(model.TokenKeyword, word+" ")
-	}
-	r.put(model.TokenName, name.In(r.text))
-	if typeTo > typeFrom {
-		r.put(model.TokenPunctuation, ": ")
-		r.typeTokens(typeFrom, typeTo)
-	}
-	if valueTo > valueFrom {
-		r.value(valueFrom, valueTo)
-	}
-}
-
 // value puts a value that is short enough to be read.
 func (r *reader) value(from, to int) {
 	if from < to && to-from <= longestValue && !strings.Contains(r.text[from:to], "\n") {
@@ -44,76 +29,17 @@ func init() {
 	}
 }
 
-// typeTokens puts a type, in which names are references, on one line.
+// typeTokens puts a piece of a type, in which names are references, on one line.
 func (r *reader) typeTokens(from, to int) {
-	spaced, last, depth := false, byte(0), 0
-	for at := from; at < to; {
-		c := r.text[at]
-		if isBlank(c) {
-			at++
-			spaced = true
-			continue
-		}
-		if c == '/' && r.commentAt(at) {
-			at = min(r.commentEnd(at), to)
-			spaced = true
-			continue
-		}
-		if spaced && last != 0 && c != ')' && c != ']' && c != ',' && c != ';' && c != '.' && last != '(' && last != '[' && last != '.' && last != '<' && c != '>' {
-			r.put(model.TokenPunctuation, " ")
-		}
-		spaced = false
-		switch {
-		case c == '"' || c == '\'':
-			end := min(r.quoted(at), to)
-			r.put(model.TokenLiteral, r.text[at:end])
-			at = end
-		case c == '`':
-			end := min(r.template(at), to)
-			r.put(model.TokenLiteral, strings.Join(strings.Fields(r.text[at:end]), " "))
-			at = end
-		case startsName(c):
-			end := min(r.nameEnd(at), to)
-			for end+1 < to && r.text[end] == '.' && startsName(r.text[end+1]) {
-				end = min(r.nameEnd(end+1), to)
-			}
-			if end == at {
-				end++
-			}
-			r.typeName(r.text[at:end], r.byteAt(r.after(end)), depth)
-			at = end
-		case c >= '0' && c <= '9':
-			end := at
-			for end < to && (inNames[r.text[end]] || r.text[end] == '.') {
-				end++
-			}
-			r.put(model.TokenLiteral, r.text[at:end])
-			at = end
-		default:
-			end := at
-			for end < to && marks[r.text[end]] {
-				switch r.text[end] {
-				case '{', '(', '[':
-					depth++
-				case '}', ')', ']':
-					depth--
-				}
-				end++
-			}
-			end = max(end, at+1)
-			// A blank that is written behind the marks goes with them.
-			if end+1 < to && r.text[end] == ' ' && strings.IndexByte(",:|&>;{=?", r.text[end-1]) >= 0 && startsName(r.text[end+1]) {
-				end++
-			}
-			r.put(model.TokenPunctuation, r.text[at:end])
-			at = end
-			if r.text[at-1] == ' ' {
-				last = '('
-				continue
-			}
-		}
-		last = r.text[at-1]
-	}
+	t := typeWriter{reader: r, to: to, whole: true}
+	t.write(from)
+}
+
+// putType puts the type that begins at an offset and gives the offset behind it:
+// finding the end and making tokens are one pass.
+func (r *reader) putType(from int) int {
+	t := typeWriter{reader: r, to: len(r.text)}
+	return max(from, t.write(from))
 }
 
 // typeName puts a name in a type: a keyword, the name of a member or parameter
@@ -168,18 +94,16 @@ func (r *reader) typeParamTokens(span source.Span) []model.Param {
 		at = r.after(nameEnd)
 		if r.wordAt(at, "extends") {
 			from := r.after(at + len("extends"))
-			to := min(r.typeEnd(from), end)
 			r.put(model.TokenKeyword, " extends ")
 			mark := r.arena.Mark()
-			r.typeTokens(from, to)
+			to := min(r.putType(from), end)
 			p.Type = r.arena.Since(mark)
 			at = r.after(to)
 		}
 		if r.byteAt(at) == '=' && at < end {
 			from := r.after(at + 1)
-			to := min(r.typeEnd(from), end)
 			r.put(model.TokenPunctuation, " = ")
-			r.typeTokens(from, to)
+			to := min(r.putType(from), end)
 			at = r.after(to)
 		}
 		out = append(out, p)

@@ -332,25 +332,23 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 		return r.expression(at)
 	}
 	o := model.Occurrence{Kind: kindOfVariable(word), NameSpan: source.NewSpan(at, end), Export: r.exportOf(h)}
-	value, typeFrom, typeTo := r.after(end), 0, 0
+	value := r.after(end)
 	if r.byteAt(value) == '!' {
 		value = r.after(value + 1)
 	}
+	from := r.arena.Begin()
+	r.put(model.TokenKeyword, word+" ")
+	r.put(model.TokenName, r.text[at:end])
 	if r.byteAt(value) == ':' {
-		typeFrom = r.after(value + 1)
-		typeTo = r.typeEnd(typeFrom)
-		value = r.after(typeTo)
-		end = typeTo
+		r.put(model.TokenPunctuation, ": ")
+		end = r.putType(r.after(value + 1))
+		value = r.after(end)
 	}
 	stop := end
-	from := 0
 	if r.byteAt(value) == '=' && r.byteAt(value+1) != '=' {
 		valueAt := r.after(value + 1)
 		if f, ok := r.functionValue(valueAt); ok {
-			from = r.arena.Begin()
-			r.put(model.TokenKeyword, word+" ")
-			r.put(model.TokenName, o.NameSpan.In(r.text))
-			r.valueTokens(&o, f, typeFrom, typeTo)
+			r.valueTokens(&o, f)
 			o.Kind = model.KindFunction
 			o.Signature = r.arena.Since(from)
 			o.Span = source.NewSpan(h.start, f.end)
@@ -368,11 +366,7 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 		if required := r.required(value, stop); required != "" {
 			r.facts.Imports = append(r.facts.Imports, model.Import{Name: o.NameSpan.In(r.text), Path: required, Span: o.NameSpan})
 		}
-		from = r.arena.Begin()
-		r.variableTokens(word, o.NameSpan, typeFrom, typeTo, valueAt, r.back(stop))
-	} else {
-		from = r.arena.Begin()
-		r.variableTokens(word, o.NameSpan, typeFrom, typeTo, 0, 0)
+		r.value(valueAt, r.back(stop))
 	}
 	o.Signature = r.arena.Since(from)
 	o.Span = source.NewSpan(h.start, r.back(stop))
@@ -518,14 +512,14 @@ func (r *reader) alias(h *heads, name int) {
 		return
 	}
 	from := r.after(at + 1)
-	stop := r.typeEnd(from)
-	o := model.Occurrence{Kind: model.KindType, NameSpan: source.NewSpan(name, end), Span: source.NewSpan(h.start, stop), Export: r.exportOf(h)}
+	o := model.Occurrence{Kind: model.KindType, NameSpan: source.NewSpan(name, end), Export: r.exportOf(h)}
 	mark := r.arena.Begin()
 	r.put(model.TokenKeyword, "type ")
 	r.put(model.TokenName, r.text[name:end])
 	params := r.typeParamTokens(typeParams)
 	r.put(model.TokenPunctuation, " = ")
-	r.typeTokens(from, stop)
+	stop := r.putType(from)
+	o.Span = source.NewSpan(h.start, stop)
 	o.Extra = model.NewExtra(params, nil, nil)
 	o.Signature = r.arena.Since(mark)
 	r.add(o, h.comment, h.directives)
