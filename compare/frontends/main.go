@@ -12,6 +12,10 @@
 //	go run ./compare/frontends -language python [-show 20] [-speed] DIR...
 //	go run ./compare/frontends -language typescript -with FOLDER_OF_NODE_MODULES DIR...
 //
+// With -names it compares instead, of each name in the code, whether it means
+// something of the module or something that a function or class declares: the
+// second kind must never link.
+//
 // With -damage N each file is cut short and changed at random places N times; what
 // stands before a cut must be read as it was, and nothing may take long.
 //
@@ -39,6 +43,7 @@ func main() {
 	damaged := flag.Int("damage", 0, "times that each file is cut and changed at random places, instead of the comparison")
 	runs := flag.Int("runs", 5, "runs of each side, with -speed")
 	with := flag.String("with", "", "folder with the compiler's package, where it is no part of the language's own")
+	names := flag.Bool("names", false, "compare which names the code takes from its module, instead of the declarations")
 	only := flag.Bool("read", false, "read the trees once, print the seconds it took, and exit (used by the program itself)")
 	flag.Parse()
 	end := languages.ByName(*language)
@@ -48,6 +53,13 @@ func main() {
 	}
 	if *only {
 		readAll(end, flag.Args())
+		return
+	}
+	if *names {
+		if err := compareNames(end, flag.Args(), *with, *show); err != nil {
+			fmt.Fprintln(os.Stderr, "frontends:", err)
+			os.Exit(1)
+		}
 		return
 	}
 	if *damaged > 0 {
@@ -141,11 +153,16 @@ func (s *score) inventedShare() float64 {
 }
 
 func (s *score) row(name string) string {
-	if len(name) > 44 {
-		name = "…" + name[len(name)-43:]
-	}
-	return fmt.Sprintf("%-44s %7d %7d %9d %8.3f%% %8.3f%% %8.3f%% %8.4f%%", name, s.files, s.refused, s.declared,
+	return fmt.Sprintf("%-44s %7d %7d %9d %8.3f%% %8.3f%% %8.3f%% %8.4f%%", shortPath(name), s.files, s.refused, s.declared,
 		share(s.found, s.declared), share(s.right, s.declared), s.publicShare(), s.inventedShare())
+}
+
+// shortPath is the end of a path that has room in a table.
+func shortPath(name string) string {
+	if len(name) > 44 {
+		return "…" + name[len(name)-43:]
+	}
+	return name
 }
 
 // symbol is what both sides are reduced to.

@@ -18,7 +18,7 @@ import (
 type FileUses struct {
 	Targets []Target // what is named, each once
 	file    *model.Facts
-	refs    []int32 // for each use: the target's index, twice, plus 1 for a first name alone; or -1
+	refs    []int32 // for each use: see [usesReader.to]; or -1
 }
 
 // All yields the places that name something, in order, with the index of what
@@ -35,10 +35,10 @@ func (u *FileUses) All() iter.Seq2[source.Span, int] {
 			if ref < 0 {
 				continue
 			}
-			if ref&1 != 0 {
-				use.Span.End = use.Span.Start + int32(strings.IndexByte(use.Span.In(u.file.Text), '.'))
+			if names := int(ref & mostNames); names != 0 {
+				use.Span.End = use.Span.Start + int32(len(firstNames(use.Span.In(u.file.Text), names)))
 			}
-			if !yield(use.Span, int(ref>>1)) {
+			if !yield(use.Span, int(ref>>namesBits)) {
 				return
 			}
 		}
@@ -100,7 +100,7 @@ func (r *usesReader) reference(use model.Use) int32 {
 	case model.UseBare:
 		return r.name(text)
 	case model.UseQualified:
-		return r.pair(text)
+		return r.chain(text)
 	case model.UseMember:
 		return r.member(use.Type.In(r.file.Text), text)
 	case model.UseKey:
@@ -109,7 +109,26 @@ func (r *usesReader) reference(use model.Use) int32 {
 	return noReference
 }
 
-// to is the reference to a target.
+// A reference of a use holds, beside the target's index, how many of the names
+// that are written mean it: 0 for all of them.
+const (
+	namesBits = 3
+	mostNames = 1<<namesBits - 1
+)
+
+// firstNames is the beginning of a chain of names.
+func firstNames(chain string, names int) string {
+	for i := range len(chain) {
+		if chain[i] == '.' {
+			if names--; names == 0 {
+				return chain[:i]
+			}
+		}
+	}
+	return chain
+}
+
+// to is the reference to a target by all names that are written.
 func (r *usesReader) to(t Target) int32 {
 	if t.None() {
 		return noReference
@@ -120,44 +139,57 @@ func (r *usesReader) to(t Target) int32 {
 		r.out.Targets = append(r.out.Targets, t)
 		r.index[t] = i
 	}
-	return i << 1
+	return i << namesBits
 }
 
 // declaration is what a reference names, or nil.
 func (r *usesReader) declaration(ref int32) *model.Declaration {
-	if ref < 0 || ref&1 != 0 {
+	if ref < 0 || ref&mostNames != 0 {
 		return nil
 	}
-	return r.out.Targets[ref>>1].Declaration
+	return r.out.Targets[ref>>namesBits].Declaration
 }
 
 func (r *usesReader) name(text string) int32 {
 	ref, ok := r.bare[text]
 	if !ok {
-		ref = r.to(Target{Declaration: r.x.bare(r.module, r.file, text)})
+		ref = r.to(r.x.bareTarget(r.module, r.file, text))
 		r.bare[text] = ref
 	}
 	return ref
 }
 
-// pair resolves "a.B": a name of an imported module, a member of a type, or else
-// "a" alone, as of a variable whose type is not written here.
-func (r *usesReader) pair(text string) int32 {
+// chain resolves "a.B.c": a name of an imported module, a member of a type, or
+// else as many of the first names as mean something, as of a variable whose type
+// is not written here.
+func (r *usesReader) chain(text string) int32 {
 	ref, ok := r.qualified[text]
 	if ok {
 		return ref
 	}
-	first, second, _ := strings.Cut(text, ".")
-	own := r.name(first)
+	dot := strings.LastIndexByte(text, '.')
+	before := text[:dot]
+	outer := noReference
+	if strings.IndexByte(before, '.') < 0 {
+		outer = r.name(before)
+	} else {
+		outer = r.chain(before)
+	}
 	ref = noReference
-	switch d := r.declaration(own); {
+	switch d := r.declaration(outer); {
+	case outer >= 0 && outer&mostNames != 0: // what is before means nothing whole
 	case d == nil:
 		ref = r.to(r.x.Type(r.module, r.file, text))
 	case d.Kind().IsType():
-		ref = r.to(Target{Declaration: r.x.member(d, second)})
+		ref = r.to(Target{Declaration: r.x.member(d, text[dot+1:])})
 	}
-	if ref < 0 && own >= 0 {
-		ref = own | 1
+	if names := 1 + int32(strings.Count(before, ".")); ref < 0 && outer >= 0 {
+		ref = outer
+		if outer&mostNames == 0 && names <= mostNames {
+			ref |= names
+		} else if outer&mostNames == 0 {
+			ref = noReference
+		}
 	}
 	r.qualified[text] = ref
 	return ref
@@ -178,7 +210,7 @@ func (r *usesReader) member(owner, name string) int32 {
 
 func (r *usesReader) owner(text string) *model.Declaration {
 	if strings.Contains(text, ".") {
-		return r.declaration(r.pair(text))
+		return r.declaration(r.chain(text))
 	}
 	return r.declaration(r.name(text))
 }

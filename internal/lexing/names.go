@@ -1,0 +1,172 @@
+package lexing
+
+import (
+	"slices"
+	"strings"
+
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// Names finds out which names in the code of a file mean something beyond the
+// functions they stand in. A front end tells it in one pass of the scopes, what
+// each declares and what is named in it, in any order; since a scope's names are
+// all known only at its end, [Names.Uses] decides when all was told.
+type Names struct {
+	text     string
+	scopes   []scope
+	current  int32
+	bound    map[scopeName]binding
+	mentions []mention
+}
+
+// ScopeKind tells who sees the names of a scope.
+type ScopeKind uint8
+
+// The kinds of scopes.
+const (
+	BlockScope    ScopeKind = iota // seen by all that stands in it
+	FunctionScope                  // so too; names that belong to a whole function belong to it
+	ClassScope                     // seen by what stands right in it, not by functions in it
+)
+
+type scope struct {
+	kind  ScopeKind
+	outer int32
+	depth int32
+}
+
+type scopeName struct {
+	scope int32
+	name  string
+}
+
+// binding is a name that a scope declares.
+type binding struct {
+	typ      source.Span // of its type's name, where that is written
+	declared bool        // the type is said by the declaration, not by a value
+	times    int
+	outside  bool // the scope says that the name is the module's
+}
+
+type mention struct {
+	span  source.Span // of a name with what it is followed by, joined by dots
+	scope int32
+}
+
+// Outermost is the scope of the file, whose own declarations are not bound: they
+// are what names are looked up in.
+const Outermost = 0
+
+// NewNames begins the names of a file.
+func NewNames(text string) *Names {
+	return &Names{text: text, scopes: []scope{{kind: BlockScope, outer: -1}}, bound: map[scopeName]binding{}}
+}
+
+// deepestScope bounds how deep scopes are kept apart.
+const deepestScope = 100
+
+// Open begins a scope in the current one and returns the one before, for [Names.Return].
+func (n *Names) Open(kind ScopeKind) (before int32) {
+	before = n.current
+	depth := n.scopes[before].depth + 1
+	if depth > deepestScope {
+		return before
+	}
+	n.scopes = append(n.scopes, scope{kind: kind, outer: before, depth: depth})
+	n.current = int32(len(n.scopes) - 1)
+	return before
+}
+
+// Return goes back to a scope.
+func (n *Names) Return(to int32) { n.current = to }
+
+// Current is the scope that names are told of.
+func (n *Names) Current() int32 { return n.current }
+
+// Around is the innermost scope, from the current one outwards, that is of one of
+// the kinds, or [Outermost].
+func (n *Names) Around(kinds ...ScopeKind) int32 {
+	at := n.current
+	for at > Outermost && !slices.Contains(kinds, n.scopes[at].kind) {
+		at = n.scopes[at].outer
+	}
+	return at
+}
+
+// Kind is the kind of a scope.
+func (n *Names) Kind(scope int32) ScopeKind { return n.scopes[scope].kind }
+
+// Bind declares a name in a scope. typ is where its type is named, or empty;
+// declared tells that whatever the name is given has that type.
+func (n *Names) Bind(scope int32, name string, typ source.Span, declared bool) {
+	key := scopeName{scope, name}
+	b := n.bound[key]
+	b.times++
+	if declared && !b.declared || b.times == 1 {
+		b.typ, b.declared = typ, declared
+	}
+	n.bound[key] = b
+}
+
+// Outside says that a name in a scope is the module's, whatever is set there.
+func (n *Names) Outside(scope int32, name string) {
+	key := scopeName{scope, name}
+	b := n.bound[key]
+	b.outside = true
+	n.bound[key] = b
+}
+
+// Mention tells of a name in the current scope, with the members named behind it.
+func (n *Names) Mention(from, to int) {
+	n.mentions = append(n.mentions, mention{source.NewSpan(from, to), n.current})
+}
+
+// Uses are the mentions, in order, that mean something beyond their functions: a
+// name that no scope around declares, and a member of what has a written type.
+func (n *Names) Uses() model.Uses {
+	var uses model.Uses
+	slices.SortStableFunc(n.mentions, func(a, b mention) int { return int(a.span.Start - b.span.Start) })
+	for _, m := range n.mentions {
+		text := m.span.In(n.text)
+		first, rest, dotted := strings.Cut(text, ".")
+		b, local := n.find(m.scope, first)
+		switch {
+		case local:
+			if !dotted || b.typ.Empty() || b.times > 1 && !b.declared {
+				continue
+			}
+			member, _, _ := strings.Cut(rest, ".")
+			from := int(m.span.Start) + len(first) + 1
+			uses.Add(model.Use{Form: model.UseMember, Span: source.NewSpan(from, from+len(member)), Type: b.typ})
+		case dotted:
+			uses.Add(model.Use{Form: model.UseQualified, Span: m.span})
+		default:
+			uses.Add(model.Use{Form: model.UseBare, Span: m.span})
+		}
+	}
+	return uses
+}
+
+// find looks a name up in the scopes around.
+func (n *Names) find(at int32, name string) (binding, bool) {
+	for from := at; at >= Outermost; at = n.scopes[at].outer {
+		if n.scopes[at].kind == ClassScope && !n.sees(from, at) {
+			continue
+		}
+		if b, ok := n.bound[scopeName{at, name}]; ok {
+			return b, !b.outside
+		}
+	}
+	return binding{}, false
+}
+
+// sees reports whether no function stands between a scope and a class around it.
+func (n *Names) sees(from, class int32) bool {
+	for ; from != class; from = n.scopes[from].outer {
+		if n.scopes[from].kind != BlockScope {
+			return false
+		}
+	}
+	return true
+}
