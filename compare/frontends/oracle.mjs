@@ -272,6 +272,59 @@ class File {
   }
 }
 
+// Names that mean something, each with line, byte in the line, and 1 where no
+// scope within the file declares it.
+function namesIn(path, text) {
+  const file = ts.createSourceFile(path, text, ts.ScriptTarget.ESNext, true, kindOf(path));
+  if (file.parseDiagnostics.length) return null;
+  ts.bindSourceFile(file, {});
+  const found = [];
+  let line = 1, start = 0;
+  const add = (node, own) => {
+    const pos = node.getStart(file, false);
+    for (;;) {
+      const end = text.indexOf('\n', start);
+      if (end < 0 || end >= pos) break;
+      line++;
+      start = end + 1;
+    }
+    found.push([line, Buffer.byteLength(text.slice(start, pos)), own]);
+  };
+  const local = (node, name) => {
+    for (let at = node; at && at !== file; at = at.parent) {
+      if (at.locals?.has(name)) {
+        const by = at.locals.get(name).declarations?.[0];
+        return by && (ts.isImportSpecifier(by) || ts.isImportClause(by) || ts.isNamespaceImport(by) || ts.isImportEqualsDeclaration(by)) ? 0 : 1;
+      }
+      if ((ts.isFunctionExpression(at) || ts.isClassExpression(at)) && at.name?.text === name) return 1;
+      if (at.typeParameters?.some(p => p.name.text === name)) return 1;
+    }
+    return 0;
+  };
+  const isName = n => {
+    const p = n.parent;
+    if (ts.isPropertyAccessExpression(p) || ts.isQualifiedName(p)) return (p.expression ?? p.left) === n;
+    if (ts.isJsxAttribute(p) || ts.isJsxNamespacedName(p) || ts.isLabeledStatement(p) || ts.isBreakOrContinueStatement(p) || ts.isMetaProperty(p)) return false;
+    if ((ts.isJsxOpeningElement(p) || ts.isJsxSelfClosingElement(p)) && p.tagName === n) return /^[A-Z]/.test(n.text);
+    if (ts.isJsxClosingElement(p) || ts.isImportSpecifier(p) || ts.isImportClause(p) || ts.isNamespaceImport(p) || ts.isNamespaceExport(p)) return false;
+    if (ts.isExportSpecifier(p)) return !p.parent.parent.moduleSpecifier && (p.propertyName ?? p.name) === n;
+    if (ts.isBindingElement(p)) return p.initializer === n;
+    if (ts.isNamedTupleMember(p) || ts.isTypePredicateNode(p)) return p.type === n;
+    if (ts.isImportTypeNode(p)) return false;
+    if (ts.isShorthandPropertyAssignment(p)) return p.name === n || p.objectAssignmentInitializer === n;
+    return p.name !== n;
+  };
+  const walk = n => {
+    if (ts.isIdentifier(n)) {
+      if (isName(n)) add(n, 1 - local(n, n.escapedText));
+      return;
+    }
+    ts.forEachChild(n, walk);
+  };
+  ts.forEachChild(file, walk);
+  return found;
+}
+
 let spent = 0;
 for (const path of paths) {
   const text = decode(readFileSync(path));
@@ -279,6 +332,11 @@ for (const path of paths) {
     const begin = process.hrtime.bigint();
     ts.createSourceFile(path, text, ts.ScriptTarget.ESNext, false, kindOf(path));
     spent += Number(process.hrtime.bigint() - begin) / 1e9;
+    continue;
+  }
+  if (mode === 'names') {
+    const names = namesIn(path, text);
+    if (names) out({ file: path, names });
     continue;
   }
   const file = new File(path, text);

@@ -278,6 +278,9 @@ func (x *Index) bare(m *model.Module, f *model.Facts, name string) *model.Declar
 
 func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target {
 	if d := m.Lookup(name); d != nil {
+		if t := x.required(m, f, d); !t.None() {
+			return t
+		}
 		return Target{Declaration: d}
 	}
 	if m.Role == model.RoleTest {
@@ -294,6 +297,21 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 				return t
 			}
 		case i.member != "" && i.name == name:
+			return x.taken(m.Library, i, 0)
+		}
+	}
+	return Target{}
+}
+
+// required is what a constant stands for that is made of another module's value,
+// as "const {Plan} = require('./berth')" makes one: to the language it is a
+// declaration, to who reads it an import.
+func (x *Index) required(m *model.Module, f *model.Facts, d *model.Declaration) Target {
+	if !x.takers[m] || d.Kind() != model.KindConstant && d.Kind() != model.KindVariable {
+		return Target{}
+	}
+	for _, i := range x.imports[f] {
+		if i.name == d.Name && i.member != "" && i.module != nil {
 			return x.taken(m.Library, i, 0)
 		}
 	}

@@ -324,7 +324,7 @@ func (u *usesReader) line(list []token) (before int32) {
 			if word == "for" && u.word(list[j]) == "in" || word == "lambda" && list[j].depth == t.depth && isMark(u.text, list[j], ':') {
 				break
 			}
-			if name := u.word(list[j]); name != "" && !isKeyword(name) {
+			if name := u.word(list[j]); name != "" && !isKeyword(name) && !(word == "lambda" && isMark(u.text, list[j-1], '=')) {
 				u.names.Bind(u.names.Current(), name, source.Span{}, false)
 			}
 		}
@@ -405,11 +405,15 @@ func (u *usesReader) imports(list []token, from bool) {
 		if name == "" || isKeyword(name) {
 			continue
 		}
-		last := i+1 == len(names) || u.word(names[i+1]) != "as"
-		switch {
-		case inside && last:
+		end := i + 1
+		for end < len(names) && (names[end].chained || isMark(u.text, names[end], '.')) {
+			end++
+		}
+		switch renamed := end < len(names) && u.word(names[end]) == "as"; {
+		case renamed:
+		case inside:
 			u.bind(name, source.Span{}, false)
-		case !inside && (last || !from):
+		default:
 			u.mention(names, i)
 		}
 	}
@@ -558,14 +562,18 @@ func (u *usesReader) function(list []token, static bool) {
 	if open < 1 {
 		return
 	}
+	if open > 1 {
+		u.names.Open(lexing.BlockScope)
+		u.typeParameters(list[1:open])
+	}
+	signature := u.names.Current()
 	u.names.Open(lexing.FunctionScope)
-	u.typeParameters(list[1:open])
 	inner := u.names.Current()
 	end := open + 1
 	for end < len(list) && list[end].depth > list[open].depth {
 		end++
 	}
-	u.names.Return(around)
+	u.names.Return(signature)
 	u.parameters(list[open+1:end], inner, class)
 	rest := list[min(end+1, len(list)):]
 	body := u.at(rest, 0, ":")
@@ -607,18 +615,19 @@ func (u *usesReader) parameters(list []token, inner int32, class source.Span) {
 		if len(part) == 0 {
 			continue
 		}
-		typ, rest, declared := source.Span{}, part[1:], false
-		if colon := u.at(part, part[0].depth, ":"); colon == 1 {
-			value := u.at(part, part[0].depth, "=")
-			if value < 0 {
-				value = len(part)
-			}
-			typ, declared = u.typeName(part[2:value]), true
+		typ, declared := source.Span{}, false
+		value := u.at(part, part[0].depth, "=")
+		if value < 0 {
+			value = len(part)
+		}
+		if len(part) > 1 && isMark(u.text, part[1], ':') {
+			typ, declared = u.typeName(part[2:max(2, value)]), true
+			u.expression(part[2:max(2, value)])
 		} else if first && !class.Empty() && len(part) == 1 {
 			typ, declared = class, true
 		}
 		u.names.Bind(inner, u.word(part[0]), typ, declared)
-		u.expression(rest)
+		u.expression(part[value:])
 	}
 }
 

@@ -72,6 +72,9 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 	}
 	facts.Generated = generated(text)
 	lexing.Gather(facts, r.module)
+	if file.Deep {
+		facts.Inside.Uses = r.uses()
+	}
 	r.arena.Close()
 	if r.unclosed >= 0 {
 		facts.Problems = append(facts.Problems, r.unreadable(source.NewSpan(r.unclosed, r.unclosed), "", "what opens or closes here has no counterpart"))
