@@ -48,6 +48,7 @@ type Occurrence struct {
 	Embedded   bool       // a field that embeds a type
 	Behind     bool       // gives the body of forms declared before it, which callers see instead
 	Deprecated bool
+	Worded     bool   // a comment alone declares it: the language knows nothing of it
 	Export     Export // whether the file's own list of what it gives away names it
 	Line       int32  // of the name, from 1
 	Parent     int32  // index in Facts.Occurrences of the enclosing declaration, or -1

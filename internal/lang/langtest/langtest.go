@@ -143,6 +143,9 @@ func line(o *model.Occurrence, text string) string {
 		b.WriteString(" base=")
 		b.WriteString(base.Type.Text(text))
 	}
+	if o.Worded {
+		b.WriteString(" worded")
+	}
 	if o.Deprecated {
 		b.WriteString(" deprecated")
 	}

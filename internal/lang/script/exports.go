@@ -338,7 +338,7 @@ func (r *reader) expressionStatement(h *heads) {
 }
 
 // longestChain is how many assignments in one another are looked at.
-const longestChain = 50
+const longestChain = 400
 
 // path reads "a.b.c" and the sign of assignment behind it, or -1.
 func (r *reader) path(at int) (names []string, spans []source.Span, sign int) {

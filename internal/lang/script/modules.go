@@ -166,10 +166,16 @@ func (FrontEnd) BringIn(m *model.Module) string {
 	return "import * as " + name + " from \"" + from + "\""
 }
 
-// BringNameIn is the import statement for one name.
+// BringNameIn is the import statement for one name, or what takes a type that
+// comments declare into the comments of another file. There is none for what the
+// module keeps.
 func (FrontEnd) BringNameIn(d *model.Declaration) string {
 	from := importedFrom(d.Module)
 	switch {
+	case d.Main().Export == model.NotExported:
+		return ""
+	case d.Main().Worded:
+		return "/** @import { " + d.Name + " } from \"" + from + "\" */"
 	case isCommon(d.Module):
 		return "const { " + d.Name + " } = require(\"" + from + "\")"
 	case d.Name == "default":
@@ -293,7 +299,13 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 	case model.KindProperty:
 		return "accessor"
 	case model.KindType:
-		return "type alias"
+		switch o := d.Main(); {
+		case !o.Worded:
+			return "type alias"
+		case strings.HasPrefix(o.Signature.Text(o.File.Text), "callback"):
+			return "callback"
+		}
+		return "data type"
 	case model.KindEnumMember:
 		return "enum member"
 	case model.KindIndexer:

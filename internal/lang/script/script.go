@@ -124,6 +124,7 @@ type reader struct {
 	lines      []source.Span // of doc comments, in room that many share
 	comment    source.Span   // the last "/**" comment before the statement, or empty
 	directives []model.Directive
+	told       []source.Span // comments that declare types
 
 	scope  string
 	parent int32
@@ -168,6 +169,9 @@ func (r *reader) nextDoc(inline bool) {
 		}
 		end := r.commentEnd(r.at)
 		if text := r.text[r.at:end]; strings.HasPrefix(text, "/**") && len(text) > len("/**/") && text[3] != '/' {
+			if !r.typed && tellsTypes(text) {
+				r.told = append(r.told, source.NewSpan(r.at, end))
+			}
 			if inline {
 				r.comment = source.NewSpan(r.at, end)
 			}

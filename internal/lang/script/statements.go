@@ -33,6 +33,7 @@ func (r *reader) module() {
 		r.progress(r.statement)
 	}
 	r.settle()
+	r.toldTypes()
 }
 
 // progress calls read and makes sure that something was read.
@@ -58,7 +59,7 @@ func (r *reader) fileComment() {
 		text := r.text[at:end]
 		span := source.NewSpan(at, end)
 		at = end
-		if !strings.HasPrefix(text, "/**") || len(text) <= len("/**/") {
+		if !strings.HasPrefix(text, "/**") || len(text) <= len("/**/") || !r.typed && tellsTypes(text) {
 			continue
 		}
 		if plain := (&reader{lexer: r.lexer, facts: &model.Facts{}}).doc(span); plain != nil && aboutFile(plain.Text) {

@@ -1,6 +1,7 @@
 package site
 
 import (
+	"path"
 	"strconv"
 	"strings"
 
@@ -73,6 +74,14 @@ func (v view) groupTitle(g plan.Group) string {
 		}
 	}
 	return v.say(g.Title)
+}
+
+// placeName is where a file lies: its folder, or itself where that is the top.
+func placeName(file string) string {
+	if dir := path.Dir(file); dir != "." {
+		return dir
+	}
+	return file
 }
 
 // placeOf says what a declaration is and where, for lists of names.

@@ -72,7 +72,7 @@ func Write(w io.Writer, p *model.Project, want Want) error {
 			for i := range f.Occurrences {
 				o := &f.Occurrences[i]
 				d := declared[o]
-				if d == nil || !want.Reach.Includes(d.Visibility) {
+				if d == nil || o.Worded || !want.Reach.Includes(d.Visibility) {
 					continue
 				}
 				if err := out.Encode(symbol(lib, d, model.At{Occurrence: o, File: f})); err != nil {
