@@ -44,7 +44,12 @@ func (p *parser) blocks(lines []line, depth int) []prose.Node {
 			end = endOfSimpleTable(lines, i)
 			out = append(out, p.simpleTable(lines[i:end]))
 		case strings.HasPrefix(text, "+-") || strings.HasPrefix(text, "+="):
-			end = endOfParagraph(lines, i)
+			var plain bool
+			if end, plain = endOfGrid(lines, i); plain {
+				out = append(out, p.gridTable(lines[i:end]))
+				break
+			}
+			end = max(end, endOfParagraph(lines, i)) // drawn in a way that no table of ours has
 			out = append(out, p.literal(lines[i:end], ""))
 		case isTitle(lines, i):
 			end = i + 2

@@ -39,7 +39,7 @@ func TestHostile(t *testing.T) {
 	const many = 50_000
 	for _, piece := range []string{
 		"`", "``", ":a:`", "*", "**a", "- ", "  - x\n", "Args:\n", "a\n--\n", "a::\n b\n", ".. a::\n", ">>> x\n", "|a", ":param x:\n",
-		"== ==\n", "a :\n b\n", "(", "[a](", "_`", "http://a(", "\\n", "1. ",
+		"== ==\n", "a :\n b\n", "(", "[a](", "_`", "http://a(", "\\n", "1. ", "+-+\n|a|\n", "+-+\n", "+=+\n",
 	} {
 		docstring.Parse(commenttest.DocOf(strings.Repeat(piece, many)))
 		var deep strings.Builder
