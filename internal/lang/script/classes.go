@@ -456,8 +456,9 @@ func (r *reader) setInConstructor(f function) {
 		} else {
 			nameEnd = r.nameEnd(name)
 		}
-		sign := r.after(nameEnd)
-		if nameEnd == name || r.byteAt(sign) != '=' && r.byteAt(sign) != ';' || r.byteAt(sign+1) == '=' {
+		sign, ended := r.skip(nameEnd)
+		ended = ended && startsName(r.byteAt(sign)) || r.byteAt(sign) == ';' || r.byteAt(sign) == '}'
+		if nameEnd == name || r.byteAt(sign) != '=' && !ended || r.byteAt(sign+1) == '=' {
 			continue
 		}
 		o := model.Occurrence{Kind: model.KindField, NameSpan: source.NewSpan(name, nameEnd)}

@@ -379,7 +379,7 @@ func (l *lexer) lessThan(at int, classes *[256]uint8) int {
 	operand := l.operandNext()
 	if l.markup && l.deep < deepest && (startsName(next) || next == '>') && operand {
 		if end, ok := l.element(at); ok {
-			l.sig = end - 1
+			l.sig, l.angle = end-1, end-1 // no operator
 			return end
 		}
 	}

@@ -243,6 +243,20 @@ func (r *reader) control(word string, after int) {
 			r.finish(end)
 		}
 	}
+	if word == "do" {
+		r.loopCondition()
+	}
+}
+
+// loopCondition goes over the "while (...)" that ends a loop.
+func (r *reader) loopCondition() {
+	at := r.after(r.at)
+	if !r.wordAt(at, "while") {
+		return
+	}
+	if at = r.after(at + len("while")); r.byteAt(at) == '(' {
+		r.finish(r.bracketed(at))
+	}
 }
 
 // whole is the offset of the end of an expression with its commas.
