@@ -616,7 +616,7 @@ func (u *usesReader) declarators(i int, word string) {
 		}
 		first := at
 		for ; at < len(u.tokens) && steps < farthest; steps++ {
-			if u.isOne(at, ",;)]}") || at > first && u.newline(at) && u.endsBefore(at) || u.wordOf(at) == "of" || u.wordOf(at) == "in" {
+			if u.isOne(at, ",;)]}") || at > first && u.newline(at) && u.endsBefore(at) || at == first && (u.wordOf(at) == "of" || u.wordOf(at) == "in") {
 				break
 			}
 			at = u.skip(at)
