@@ -10,13 +10,18 @@ import (
 	"codrel/internal/model"
 )
 
-// Relations are what a type has to do with other declarations. Every list is
+// Relations are what a type, or a member of one, has to do with other declarations. Every list is
 // sorted by identifier and holds nothing that is out of reach.
 type Relations struct {
 	Implements    []*model.Declaration // interfaces that the type fulfils
 	ImplementedBy []*model.Declaration
+	Extends       []*model.Declaration
+	ExtendedBy    []*model.Declaration
 	Embeds        []*model.Declaration
 	EmbeddedIn    []*model.Declaration
+	Overrides     []*model.Declaration // the member that a member takes the place of
+	OverriddenBy  []*model.Declaration
+	RaisedBy      []*model.Declaration // callables that fail with the type
 	TakenBy       []*model.Declaration // callables with a parameter of the type
 	ReturnedBy    []*model.Declaration // callables with a result of the type
 }
@@ -38,6 +43,11 @@ type relation struct {
 
 func takenBy(r *Relations) *[]*model.Declaration       { return &r.TakenBy }
 func returnedBy(r *Relations) *[]*model.Declaration    { return &r.ReturnedBy }
+func extends(r *Relations) *[]*model.Declaration       { return &r.Extends }
+func extendedBy(r *Relations) *[]*model.Declaration    { return &r.ExtendedBy }
+func overrides(r *Relations) *[]*model.Declaration     { return &r.Overrides }
+func overriddenBy(r *Relations) *[]*model.Declaration  { return &r.OverriddenBy }
+func raisedBy(r *Relations) *[]*model.Declaration      { return &r.RaisedBy }
 func embeds(r *Relations) *[]*model.Declaration        { return &r.Embeds }
 func embeddedIn(r *Relations) *[]*model.Declaration    { return &r.EmbeddedIn }
 func implements(r *Relations) *[]*model.Declaration    { return &r.Implements }
@@ -64,7 +74,10 @@ func (x *Index) relate() {
 		}
 	}
 	for _, r := range x.related {
-		for _, list := range []*[]*model.Declaration{&r.Implements, &r.ImplementedBy, &r.Embeds, &r.EmbeddedIn, &r.TakenBy, &r.ReturnedBy} {
+		for _, list := range []*[]*model.Declaration{
+			&r.Implements, &r.ImplementedBy, &r.Extends, &r.ExtendedBy, &r.Embeds, &r.EmbeddedIn, &r.Overrides, &r.OverriddenBy,
+			&r.TakenBy, &r.ReturnedBy, &r.RaisedBy,
+		} {
 			slices.SortFunc(*list, func(a, b *model.Declaration) int { return strings.Compare(a.ID(), b.ID()) })
 			*list = slices.Compact(*list)
 		}
@@ -93,11 +106,17 @@ func (x *Index) uses(m *model.Module) []relation {
 			continue
 		}
 		if d.Kind().IsType() {
+			implicit := x.implicit(m.Library.Language)
 			for _, base := range x.bases(d) {
-				if x.InReach(base) && base != d {
+				switch {
+				case !x.InReach(base) || base == d:
+				case implicit:
 					out = append(out, relation{d, base, embeds}, relation{base, d, embeddedIn})
+				case base.Kind() != model.KindInterface || d.Kind() == model.KindInterface:
+					out = append(out, relation{d, base, extends}, relation{base, d, extendedBy})
 				}
 			}
+			out = x.inherits(out, d)
 		}
 		for _, o := range d.Occurrences {
 			if o.Callable == nil {
@@ -105,6 +124,11 @@ func (x *Index) uses(m *model.Module) []relation {
 			}
 			out = x.mentions(out, d, o, o.Callable.Params, takenBy)
 			out = x.mentions(out, d, o, o.Callable.Results, returnedBy)
+			for _, f := range o.Callable.Failures {
+				if typ := x.Type(m, o.File, f.Name).Declaration; x.InReach(typ) && typ.Kind().IsType() {
+					out = append(out, relation{typ, d, raisedBy})
+				}
+			}
 		}
 	}
 	return out

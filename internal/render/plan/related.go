@@ -24,7 +24,7 @@ func (p *Plan) Relations(d *model.Declaration) []Relation {
 	makers := p.Makers(d)
 	others := slices.DeleteFunc(slices.Clone(r.ReturnedBy), func(d *model.Declaration) bool { return slices.Contains(makers, d) })
 	all := []Relation{
-		{"fulfils", r.Implements}, {"implemented", r.ImplementedBy}, {"embeds", r.Embeds}, {"embedded", r.EmbeddedIn}, {"taken", r.TakenBy}, {"returned", others},
+		{"fulfils", r.Implements}, {"implemented", r.ImplementedBy}, {"extends", r.Extends}, {"extended", r.ExtendedBy}, {"embeds", r.Embeds}, {"embedded", r.EmbeddedIn}, {"taken", r.TakenBy}, {"returned", others}, {"raised", r.RaisedBy},
 	}
 	return slices.DeleteFunc(all, func(r Relation) bool { return len(r.Names) == 0 })
 }

@@ -43,9 +43,9 @@ func (p *Plan) ModuleSummary(m *model.Module) string {
 	return summary(p.Links.Comments.Of(m.Library.Language, m.Doc[0].Doc).Body)
 }
 
-// Summary is the first sentence of a declaration's own comment, plain and not too long.
+// Summary is the first sentence of what describes a declaration, plain and not too long.
 func (p *Plan) Summary(d *model.Declaration) string {
-	if d.Main().Doc == nil {
+	if d = p.Links.TextOf(d); d == nil {
 		return ""
 	}
 	sections, _ := p.Links.Sections(d)

@@ -111,7 +111,32 @@ func (v view) notes(d *model.Declaration) []sentence {
 	if seen := v.plan.Links.Visibility(d); seen != model.Public {
 		out = append(out, sentence{{Text: v.say(visibilityKeys[seen])}})
 	}
-	return append(out, v.usedBy(d)...)
+	return append(append(out, v.inherited(d)...), v.usedBy(d)...)
+}
+
+// inherited says what a member takes the place of, what takes its place, and
+// whose text it is described by.
+func (v view) inherited(d *model.Declaration) []sentence {
+	var out []sentence
+	r := v.plan.Links.Relations(d)
+	if len(r.Overrides) > 0 {
+		key := "overrides"
+		if of := r.Overrides[0].Parent; of != nil && of.Kind() == model.KindInterface {
+			key = "fulfils"
+		}
+		out = append(out, v.names(key, r.Overrides, mostNames, ""))
+	}
+	if len(r.OverriddenBy) > 0 {
+		key := "overridden"
+		if d.Parent != nil && d.Parent.Kind() == model.KindInterface {
+			key = "implemented"
+		}
+		out = append(out, v.names(key, r.OverriddenBy, mostNames, ""))
+	}
+	if of := v.plan.Links.TextOf(d); of != nil && of != d && v.plan.Links.InReach(of) {
+		out = append(out, v.names("text-from", []*model.Declaration{of}, 1, ""))
+	}
+	return out
 }
 
 // mixedScripts names the scripts of a name that has letters of several which

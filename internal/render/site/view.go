@@ -186,8 +186,7 @@ func (v view) given(m *model.Module) []*model.Declaration {
 
 // summary is the first sentence of a declaration's comment as HTML.
 func (v view) summary(d *model.Declaration) string {
-	at := d.Main()
-	if at.Doc == nil {
+	if d = v.plan.Links.TextOf(d); d == nil {
 		return ""
 	}
 	sections, _ := v.plan.Links.Sections(d)
@@ -208,10 +207,10 @@ func (v view) moduleSummary(m *model.Module) string {
 
 // text is the comment of a declaration as HTML, with headings from level on.
 func (v view) text(d *model.Declaration, level int) string {
-	sections, _ := v.plan.Links.Sections(d)
-	if d.Main().Doc == nil {
+	if d = v.plan.Links.TextOf(d); d == nil {
 		return ""
 	}
+	sections, _ := v.plan.Links.Sections(d)
 	w := v.proseWriter(link.ScopeOf(d), level)
 	w.blocks(sections.Body)
 	w.parts(sections)

@@ -1,0 +1,204 @@
+package link_test
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/finding"
+	"codrel/internal/model"
+)
+
+// families are types with bases on several levels, in three languages.
+var families = map[string]string{
+	"engine/berth/berth.go": `// Package berth knows berths.
+package berth
+
+// Mooring holds vessels.
+type Mooring interface {
+	// Moor takes a vessel in.
+	Moor(name string) error
+	Leave(name string)
+}
+
+// Quay is a mooring.
+type Quay struct{}
+
+func (Quay) Moor(name string) error { return nil }
+
+// Leave lets a vessel go.
+func (Quay) Leave(name string) {}
+`,
+	"clients/python/pyproject.toml": "[project]\nname = \"tidebook\"\n",
+	"clients/python/tidebook.py": `"""Tides."""
+
+
+class Sunk(Exception):
+    """A vessel is gone."""
+
+
+class Place(Place2 if False else object):
+    """A place."""
+
+
+class Berth:
+    """A berth."""
+
+    depth = 3
+    """How deep it is."""
+
+    def moor(self, vessel):
+        """Takes a vessel in.
+
+        Raises:
+            Sunk: It is gone.
+        """
+        raise Sunk(vessel)
+
+    def leave(self): ...
+
+
+class Quay(Berth):
+    """A quay."""
+
+    def moor(self, vessel):
+        pass
+
+
+class Pier(Quay):
+    """A pier."""
+
+    depth = 4
+
+    def moor(self, vessel):
+        pass
+
+    def leave(self):
+        """Lets a vessel go."""
+
+
+class Loop(Knot):
+    """One of a circle."""
+
+    def tie(self): ...
+
+
+class Knot(Loop):
+    """The other."""
+
+    def tie(self): ...
+`,
+	"clients/web/package.json": `{"name": "web"}`,
+	"clients/web/berth.ts": `/** Holds vessels. */
+export interface Mooring {
+  /** Takes a vessel in. */
+  moor(name: string): void
+  leave(): void
+}
+/** Can be lit. */
+export interface Lit extends Mooring {
+  /** Turns the lights on. */
+  light(): void
+}
+/** A quay. */
+export class Quay implements Lit {
+  moor(name: string) {}
+  /** {@inheritDoc} */
+  light() {}
+  leave() {}
+}
+/** A pier. */
+export class Pier<T> extends Quay {
+  moor(name: string) {}
+  /** Lets go at once. */
+  leave() {}
+}
+`,
+}
+
+func declared(t testing.TB, s *build.Snapshot, library, path string) *model.Declaration {
+	t.Helper()
+	for _, lib := range s.Project.Libraries {
+		if lib.Language != library {
+			continue
+		}
+		for _, m := range lib.Modules {
+			if d := m.Lookup(path); d != nil {
+				return d
+			}
+		}
+	}
+	require.Fail(t, "not declared", "%s in %s", path, library)
+	return nil
+}
+
+func paths(list []*model.Declaration) string {
+	var out []string
+	for _, d := range list {
+		out = append(out, d.Path())
+	}
+	return strings.Join(out, " ")
+}
+
+func TestFamilies(t *testing.T) {
+	s := deep(t, families)
+	for _, c := range []struct{ language, of, implements, extends, overrides, overridden string }{
+		{"python", "Quay", "", "Berth", "", ""},
+		{"python", "Pier", "", "Quay", "", ""},
+		{"python", "Pier.moor", "", "", "Quay.moor", ""},
+		{"python", "Quay.moor", "", "", "Berth.moor", "Pier.moor"},
+		{"python", "Pier.leave", "", "", "Berth.leave", ""},
+		{"python", "Pier.depth", "", "", "Berth.depth", ""},
+		{"python", "Loop.tie", "", "", "Knot.tie", "Knot.tie"},
+		{"typescript", "Lit", "", "Mooring", "", ""},
+		{"typescript", "Quay", "Lit Mooring", "", "", ""},
+		{"typescript", "Pier", "Lit Mooring", "Quay", "", ""},
+		{"typescript", "Quay.moor", "", "", "Mooring.moor", "Pier.moor"},
+		{"typescript", "Pier.leave", "", "", "Quay.leave", ""},
+		{"typescript", "Lit.light", "", "", "", "Quay.light"},
+		{"go", "Quay", "Mooring", "", "", ""},
+		{"go", "Quay.Moor", "", "", "", ""},
+	} {
+		r := s.Links.Relations(declared(t, s, c.language, c.of))
+		name := c.language + " " + c.of
+		assert.Equal(t, c.implements, paths(r.Implements), "%s fulfils", name)
+		assert.Equal(t, c.extends, paths(r.Extends), "%s extends", name)
+		assert.Equal(t, c.overrides, paths(r.Overrides), "%s overrides", name)
+		assert.Equal(t, c.overridden, paths(r.OverriddenBy), "%s is overridden", name)
+	}
+	assert.Equal(t, "Berth.moor", paths(s.Links.Relations(declared(t, s, "python", "Sunk")).RaisedBy))
+	assert.Equal(t, "Pier Quay", paths(s.Links.Relations(declared(t, s, "typescript", "Mooring")).ImplementedBy))
+}
+
+// What has no text of its own is described by what it takes the place of.
+func TestTextOf(t *testing.T) {
+	s := deep(t, families)
+	for _, c := range []struct{ language, of, from string }{
+		{"python", "Berth.moor", "Berth.moor"},
+		{"python", "Quay.moor", "Berth.moor"},
+		{"python", "Pier.moor", "Berth.moor"},
+		{"python", "Pier.leave", "Pier.leave"},
+		{"python", "Berth.leave", ""},
+		{"python", "Pier.depth", "Berth.depth"},
+		{"python", "Knot.tie", ""},
+		{"typescript", "Quay.moor", "Mooring.moor"},
+		{"typescript", "Pier.moor", "Mooring.moor"},
+		{"typescript", "Quay.light", "Lit.light"},
+		{"typescript", "Quay.leave", ""},
+		{"go", "Quay.Moor", "Mooring.Moor"},
+		{"go", "Quay.Leave", "Quay.Leave"},
+		{"go", "Mooring.Leave", ""},
+	} {
+		var from []*model.Declaration
+		if d := s.Links.TextOf(declared(t, s, c.language, c.of)); d != nil {
+			from = append(from, d)
+		}
+		assert.Equal(t, c.from, paths(from), "%s %s", c.language, c.of)
+	}
+	assert.True(t, slices.ContainsFunc(s.Findings, func(f finding.Finding) bool { return f.Rule == "undocumented" && f.Arg("name") == "Quay.moor" }),
+		"a text that is taken from elsewhere hides nothing")
+}
