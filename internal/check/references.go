@@ -179,9 +179,12 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		if !n.Strict && !result.Partial && near == "" && humps(n.Target) == 0 && !strings.Contains(n.Target, ".") {
 			return // an aside in brackets, such as "[Optional]"
 		}
-		if near != "" {
+		switch {
+		case near != "":
 			f.Form = "near"
 			f.Arguments = append(f.Arguments, argument("near", near))
+		case n.Strict && p.Links.Kept(from, n.Target):
+			f.Form = "out of reach"
 		}
 	}
 	p.report(d, f)

@@ -43,9 +43,10 @@ type Index struct {
 	imports       map[*model.Facts][]imported
 	lifted        map[*model.Declaration]bool // declarations of kept modules that another gives on
 	liftedModules map[*model.Module]bool
-	takers        map[*model.Module]bool            // modules that take names out of others
-	names         func() map[string][]*model.Module // modules by the names in reach at their top
-	tops          func() []string                   // those names, sorted
+	takers        map[*model.Module]bool                                    // modules that take names out of others
+	names         func() map[string][]*model.Module                         // modules by the names in reach at their top
+	tops          func() []string                                           // those names, sorted
+	named         func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
 	users         func() map[*model.Declaration]*UsersOf
 	used          atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
 	related       map[*model.Declaration]*Relations
@@ -81,6 +82,7 @@ func New(project *model.Project, options Options) *Index {
 	x.lift()
 	x.names = sync.OnceValue(x.topNames)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
+	x.named = sync.OnceValue(x.namedAnywhere)
 	x.users = sync.OnceValue(x.findUsers)
 	x.relate()
 	return x

@@ -163,7 +163,9 @@ func (x *Index) embedded(d *model.Declaration) []embedding {
 			for t := range o.Tokens(b.Type) {
 				if t.Kind == model.TokenType {
 					e.name = t.Text
-					e.declaration = x.Type(d.Module, o.File, t.Text).Declaration
+					if base := x.Type(d.Module, o.File, t.Text).Declaration; base != nil && base.Kind().IsType() {
+						e.declaration = base // what a function makes nobody knows
+					}
 					break
 				}
 			}

@@ -63,6 +63,9 @@ const (
 // library by qualified suffix, other libraries. The nearest step that finds
 // anything decides.
 func (x *Index) Resolve(from Scope, written string, how How) Result {
+	if how == Outward {
+		written = strings.TrimSuffix(written, ".")
+	}
 	r := parseReference(written)
 	if r.module != "" {
 		if result, ok := x.byModulePath(from, r); ok {
@@ -79,27 +82,70 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 		}
 	}
 	partial := false
-	for _, step := range x.steps(from, how, len(r.names)) {
+	var kept []Target // what is out of reach, of the nearest step that found no more
+	for i, step := range x.steps(from, how, r.names) {
+		if len(kept) > 0 && i > lastOfFile {
+			break
+		}
 		found, part, beyond := step(r.names)
-		if beyond != nil {
+		if beyond != nil && len(kept) == 0 {
 			return Result{Outcome: Beyond, Target: *beyond}
 		}
 		partial = partial || part
 		found = x.fit(distinct(found), r)
-		switch {
+		if how != Bracketed && len(found) > 0 && !slices.ContainsFunc(found, x.hasPage) {
+			if len(kept) == 0 {
+				kept = found
+			}
+			continue
+		}
+		switch found = x.rather(found); {
 		case len(found) == 1:
 			return Result{Outcome: Found, Target: found[0]}
 		case len(found) > 1:
 			return Result{Outcome: Ambiguous, Candidates: found}
 		}
 	}
+	switch {
+	case len(kept) == 1:
+		return Result{Outcome: Found, Target: kept[0]}
+	case len(kept) > 1:
+		return Result{Outcome: Ambiguous, Candidates: kept}
+	}
 	if how == Bracketed && !partial && len(r.names) > 1 && namesPackage(r.names[0]) && isUpper(r.names[1]) {
 		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
 	}
-	if how == Outward && !partial && (len(r.names) > 1 || x.native(from, r.names[0])) {
+	if how == Outward && !partial && (len(r.names) > 1 || x.native(from, r.names[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.names[0])) {
 		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
 	}
 	return Result{Partial: partial}
+}
+
+// lastOfFile is the index of the last step that stays with what the file itself
+// sees: a name that is out of reach there is not looked for in other modules.
+const lastOfFile = 2
+
+// hasPage reports whether a target can be linked to.
+func (x *Index) hasPage(t Target) bool {
+	switch {
+	case t.Declaration != nil:
+		return x.InReach(t.Declaration)
+	case t.Module != nil:
+		return x.ModuleInReach(t.Module)
+	}
+	return true
+}
+
+// rather leaves out, of several targets, those that users should not use any more.
+func (x *Index) rather(found []Target) []Target {
+	if len(found) < 2 {
+		return found
+	}
+	lasting := slices.DeleteFunc(slices.Clone(found), func(t Target) bool { return t.Declaration != nil && t.Declaration.Deprecated() })
+	if len(lasting) == 0 {
+		return found
+	}
+	return lasting
 }
 
 // native reports whether the language of a place brings a name along.
@@ -166,7 +212,8 @@ func (x *Index) byModulePath(from Scope, r reference) (Result, bool) {
 // and a later one was not; beyond is set where the place is outside the project.
 type step func(names []string) (found []Target, partial bool, beyond *Target)
 
-func (x *Index) steps(from Scope, how How, names int) []step {
+func (x *Index) steps(from Scope, how How, written []string) []step {
+	name, names := written[0], len(written)
 	if from.Module == nil {
 		return []step{x.modulesNamed(nil, nil), x.anywhere(nil)}
 	}
@@ -180,6 +227,9 @@ func (x *Index) steps(from Scope, how How, names int) []step {
 	}
 	if _, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok {
 		steps = append(steps, x.byDottedPath(from))
+	}
+	if how == Outward && x.native(from, name) {
+		return steps // what the language brings along is nearer than other modules
 	}
 	if how == Outward && names == 1 { // a bare name is rather that of a declaration than of a file
 		steps = append(steps, x.anywhere(lib))
@@ -290,8 +340,27 @@ func (x *Index) byDottedPath(from Scope) step {
 		if m := x.module(from.Module.Library, names[0]); m != nil && len(names) > 1 {
 			return x.ofOwnName(m, names[1:])
 		}
-		return nil, false, nil
+		return x.byPathsEnd(from.Module.Library, names), false, nil
 	}
+}
+
+// byPathsEnd looks in the modules whose dotted path ends in two or more of the
+// first names: in as many of them as name one.
+func (x *Index) byPathsEnd(lib *model.Library, names []string) (found []Target) {
+	for n := len(names); n > 1 && len(found) == 0; n-- {
+		end := "." + strings.Join(names[:n], ".")
+		for _, m := range lib.Modules {
+			if !strings.HasSuffix(m.Path, end) || !x.ModuleInReach(m) {
+				continue
+			}
+			if n == len(names) {
+				found = append(found, Target{Module: m})
+			} else if d := x.path(m, names[n:]); d != nil {
+				found = append(found, Target{Declaration: d})
+			}
+		}
+	}
+	return found
 }
 
 // modulesNamed looks in the modules of only (or of all libraries but not) whose
@@ -410,7 +479,23 @@ func (x *Index) promoted(d *model.Declaration, name string, depth int) *model.De
 // openPath reports whether a missing last name may yet exist outside the project.
 func (x *Index) openPath(m *model.Module, names []string) bool {
 	first := m.Lookup(names[0])
-	return len(names) > 1 && first != nil && x.open(first, 0)
+	if first == nil {
+		return x.takesFromOutside(m, names[0])
+	}
+	return len(names) > 1 && x.open(first, 0)
+}
+
+// takesFromOutside reports whether a module has a name, or may have it, from a
+// module outside the project.
+func (x *Index) takesFromOutside(m *model.Module, name string) bool {
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			if i.module == nil && i.member != "" && (i.name == name || i.member == "*") {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // open reports whether the declaration may have members that cannot be seen: it

@@ -48,7 +48,68 @@ func (x *Index) Near(from Scope, written string) string {
 	if len(r.names) > 1 {
 		return x.nearAnywhere(r.names)
 	}
-	return ""
+	return x.qualified(from.Module, r.names[0])
+}
+
+// qualified is the whole name of what a bare name can only mean: the one member,
+// or the one declaration of another module, that is called so in the library.
+func (x *Index) qualified(m *model.Module, name string) string {
+	list := x.named()[m.Library][name]
+	if len(list) != 1 {
+		return ""
+	}
+	if list[0].Module == m {
+		return list[0].Path()
+	}
+	return x.fromModule(list[0])
+}
+
+// Kept reports whether what a reference names is declared in the project, but
+// nowhere in reach.
+func (x *Index) Kept(from Scope, written string) bool {
+	r := parseReference(written)
+	path := strings.Join(r.names, ".")
+	for _, lib := range x.Project.Libraries {
+		if from.Module != nil && lib != from.Module.Library {
+			continue
+		}
+		for _, m := range lib.Modules {
+			if d := m.Lookup(path); d != nil && !x.InReach(d) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// fromModule is a declaration's path behind its module's name, as a reference
+// from another module has it.
+func (x *Index) fromModule(d *model.Declaration) string {
+	if strings.Contains(d.Module.Path, "/") || d.Module.Name == "" {
+		return d.Path()
+	}
+	return d.Module.Path + "." + d.Path()
+}
+
+// namedAnywhere lists the declarations in reach by name: two of each name at the
+// most, since more tell nothing further.
+func (x *Index) namedAnywhere() map[*model.Library]map[string][]*model.Declaration {
+	out := map[*model.Library]map[string][]*model.Declaration{}
+	for _, lib := range x.Project.Libraries {
+		names := map[string][]*model.Declaration{}
+		out[lib] = names
+		for _, m := range lib.Modules {
+			if !x.ModuleInReach(m) {
+				continue
+			}
+			for d := range m.Declarations {
+				if list := names[d.Name]; len(list) < 2 && x.InReach(d) {
+					names[d.Name] = append(list, d)
+				}
+			}
+		}
+	}
+	return out
 }
 
 func (x *Index) nearSibling(d *model.Declaration, names []string) string {

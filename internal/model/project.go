@@ -197,14 +197,19 @@ func (d *Declaration) Documented() bool {
 	return false
 }
 
-// Deprecated reports whether any occurrence says so.
+// Deprecated reports whether it is so in all its forms: occurrences without a
+// comment say nothing either way.
 func (d *Declaration) Deprecated() bool {
+	deprecated := false
 	for _, o := range d.Occurrences {
-		if o.Deprecated {
-			return true
+		switch {
+		case o.Deprecated:
+			deprecated = true
+		case o.Doc != nil:
+			return false
 		}
 	}
-	return false
+	return deprecated
 }
 
 // Member finds a member by its name, or nil.

@@ -225,8 +225,9 @@ func (FrontEnd) ImportPaths(m *model.Module, f *model.Facts, written string) []s
 // Below is the path of a module in a package.
 func (FrontEnd) Below(module, name string) string { return module + "." + name }
 
-// IsNative knows the built-in functions, constants, types and exceptions.
-func (FrontEnd) IsNative(name string) bool { return natives[name] }
+// IsNative knows the built-in functions, constants, types and exceptions, and the
+// attributes that the language gives objects.
+func (FrontEnd) IsNative(name string) bool { return natives[name] || special(name) }
 
 var natives = func() map[string]bool {
 	set := map[string]bool{}
