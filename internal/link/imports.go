@@ -307,11 +307,15 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 // as "const {Plan} = require('./berth')" makes one: to the language it is a
 // declaration, to who reads it an import.
 func (x *Index) required(m *model.Module, f *model.Facts, d *model.Declaration) Target {
-	if !x.takers[m] || d.Kind() != model.KindConstant && d.Kind() != model.KindVariable {
+	if d.Kind() != model.KindConstant && d.Kind() != model.KindVariable {
 		return Target{}
 	}
 	for _, i := range x.imports[f] {
-		if i.name == d.Name && i.member != "" && i.module != nil {
+		switch {
+		case i.name != d.Name || i.module == nil:
+		case i.member == "":
+			return Target{Module: i.module}
+		default:
 			return x.taken(m.Library, i, 0)
 		}
 	}

@@ -1,0 +1,203 @@
+package link_test
+
+import (
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/rogpeppe/go-internal/txtar"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/languages"
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// marks of the fixtures in testdata/links, which are taken out before anything is
+// read: "/*def x*/" stands before the name of a declaration and calls it x,
+// "/*use x*/" before a name in a comment, a signature or a body that must mean it.
+// A use may also mean "nothing", "outside", or "x or y" where it is ambiguous; a
+// module is called by its path behind "module".
+var marks = regexp.MustCompile(`/\*(def|use) ([^*]+)\*/`)
+
+type markedPlace struct {
+	file string
+	at   int32
+	says string
+}
+
+// unmarked takes the marks out of an archive.
+func unmarked(t *testing.T, path string) (files fstest.MapFS, defs, uses []markedPlace) {
+	t.Helper()
+	archive, err := txtar.ParseFile(path)
+	require.NoError(t, err)
+	files = fstest.MapFS{}
+	for _, f := range archive.Files {
+		var text strings.Builder
+		rest := string(f.Data)
+		for {
+			at := marks.FindStringSubmatchIndex(rest)
+			if at == nil {
+				break
+			}
+			text.WriteString(rest[:at[0]])
+			m := markedPlace{f.Name, int32(text.Len()), rest[at[4]:at[5]]}
+			if rest[at[2]:at[3]] == "def" {
+				defs = append(defs, m)
+			} else {
+				uses = append(uses, m)
+			}
+			rest = rest[at[1]:]
+		}
+		text.WriteString(rest)
+		files[f.Name] = &fstest.MapFile{Data: []byte(text.String())}
+	}
+	return files, defs, uses
+}
+
+// linked is what a place in a file leads to, in the words of the marks.
+type linked struct {
+	names map[*model.Declaration]string
+	at    map[markedPlace]string // the place alone -> what it means
+}
+
+func (l *linked) word(t link.Target) string {
+	switch {
+	case t.Declaration != nil:
+		if name := l.names[t.Declaration]; name != "" {
+			return name
+		}
+		return t.Declaration.ID()
+	case t.Module != nil:
+		return "module " + t.Module.Path
+	case t.Address != "":
+		return "outside"
+	}
+	return "nothing"
+}
+
+func (l *linked) result(r link.Result) string {
+	switch r.Outcome {
+	case link.Found:
+		return l.word(r.Target)
+	case link.Beyond:
+		return "outside"
+	case link.Ambiguous:
+		var names []string
+		for _, c := range r.Candidates {
+			names = append(names, l.word(c))
+		}
+		slices.Sort(names)
+		return strings.Join(names, " or ")
+	}
+	return "nothing"
+}
+
+// read notes the uses and references of a file.
+func (l *linked) read(s *build.Snapshot, m *model.Module, f *model.Facts) {
+	uses := s.Links.Uses(m, f)
+	for span, i := range uses.All() {
+		l.at[markedPlace{file: f.Path, at: span.Start}] = l.word(uses.Targets[i])
+	}
+	comment := func(doc *model.Doc, from link.Scope) {
+		if doc == nil {
+			return
+		}
+		for nodes := range s.Links.Comments.Of(f.Language, doc).All {
+			prose.Walk(nodes, func(n *prose.Node) bool {
+				how := link.Bracketed
+				switch {
+				case n.Kind == prose.Code:
+					how = link.Loose
+				case n.Kind != prose.Reference:
+					return true
+				case n.Outward:
+					how = link.Outward
+				case n.Strict:
+					how = link.Explicit
+				}
+				target, at := n.Target, n.Span.Start
+				if n.Kind == prose.Code {
+					target = n.Text
+					at += int32(max(0, strings.Index(n.Span.In(f.Text), n.Text))) // behind the mark that begins it
+				} else if len(n.Children) > 0 && !n.Children[0].Span.Empty() {
+					at = n.Children[0].Span.Start
+				}
+				l.at[markedPlace{file: f.Path, at: at}] = l.result(s.Links.Resolve(from, target, how))
+				return false
+			})
+		}
+	}
+	for _, d := range m.Doc {
+		if d.File == f {
+			comment(d.Doc, link.Scope{Module: m, File: f})
+		}
+	}
+	for d := range m.Declarations {
+		for _, o := range d.Occurrences {
+			if o.File == f {
+				comment(o.Doc, link.Scope{Module: m, File: f, Declaration: d})
+			}
+		}
+	}
+}
+
+// Every marked use leads to what it is marked with.
+func TestLinks(t *testing.T) {
+	paths, err := filepath.Glob("testdata/links/*.txt")
+	require.NoError(t, err)
+	total := 0
+	for _, path := range paths {
+		t.Run(strings.TrimSuffix(filepath.Base(path), ".txt"), func(t *testing.T) {
+			files, defs, uses := unmarked(t, path)
+			total += len(uses)
+			s, err := build.Run(t.Context(), files, build.Options{FrontEnds: languages.All, Folder: "m", Inside: true})
+			require.NoError(t, err)
+			l := &linked{names: map[*model.Declaration]string{}, at: map[markedPlace]string{}}
+			for _, lib := range s.Project.Libraries {
+				for _, m := range lib.Modules {
+					for d := range m.Declarations {
+						for _, o := range d.Occurrences {
+							for _, def := range defs {
+								if def.file == o.File.Path && def.at == o.NameSpan.Start {
+									l.names[d] = def.says
+								}
+							}
+						}
+					}
+				}
+			}
+			for _, def := range defs {
+				found := false
+				for _, name := range l.names {
+					found = found || name == def.says
+				}
+				assert.True(t, found, "%s: nothing is declared at the mark %q", def.file, def.says)
+			}
+			for _, lib := range s.Project.Libraries {
+				for _, m := range lib.Modules {
+					for _, f := range m.Files {
+						l.read(s, m, f)
+					}
+				}
+			}
+			for _, use := range uses {
+				got, ok := l.at[markedPlace{file: use.file, at: use.at}]
+				if !ok {
+					got = "nothing"
+				}
+				data := string(files[use.file].Data)
+				line := 1 + strings.Count(data[:use.at], "\n")
+				end := min(len(data), int(use.at)+40)
+				assert.Equal(t, use.says, got, "%s:%d: %q", use.file, line, data[use.at:end])
+			}
+		})
+	}
+	t.Logf("%d marked uses", total)
+}
