@@ -30,7 +30,7 @@ type Rule struct {
 var Rules = []Rule{
 	undocumented, missingModuleComment, emptyComment, strayComment, deprecatedWithoutAdvice,
 	phantomParameter, undescribedParameter, undescribedResult, undescribedFailure, repeatedSection, unknownTag,
-	brokenReference, ambiguousReference, leakedType, malformedComment, unreadableSource,
+	brokenReference, ambiguousReference, leakedType, importCycle, malformedComment, unreadableSource,
 	faintAccent, brokenLook,
 }
 

@@ -161,7 +161,7 @@ of the network.`,
 		}
 		return nil
 	}
-	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(),
+	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(), a.graphCommand(),
 		a.demoCommand(), a.schemaCommand(), a.versionCommand())
 	root.SetFlagErrorFunc(func(c *cobra.Command, err error) error {
 		text, kind, wrong := strings.Cut(err.Error(), ": strconv.")

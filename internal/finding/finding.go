@@ -48,6 +48,7 @@ const (
 	DeprecatedWithoutAdvice = "deprecated-without-advice"
 	LeakedType              = "leaked-type"
 	UnreadableSource        = "unreadable-source"
+	ImportCycle             = "import-cycle"
 	MalformedComment        = "malformed-comment"
 	FaintAccent             = "faint-accent"
 	BrokenLook              = "broken-look"

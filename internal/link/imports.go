@@ -154,7 +154,7 @@ func (x *Index) lift() {
 						}
 					}
 				}
-				if d := given.Target.Declaration; d != nil && (d.Module.Internal || d.Visibility == model.Internal) && !strings.HasPrefix(given.Name, "_") {
+				if d := given.Target.Declaration; d != nil && (d.Module.Internal || d.Visibility == model.Internal) && d.Main().Visibility == model.Public {
 					x.lifted[d] = true
 					x.liftedModules[d.Module] = true
 				}

@@ -47,6 +47,7 @@ type Index struct {
 	names         func() map[string][]*model.Module                         // modules by the names in reach at their top
 	tops          func() []string                                           // those names, sorted
 	named         func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
+	graph         func() *moduleGraph
 	users         func() map[*model.Declaration]*UsersOf
 	used          atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
 	related       map[*model.Declaration]*Relations
@@ -82,6 +83,7 @@ func New(project *model.Project, options Options) *Index {
 	x.lift()
 	x.names = sync.OnceValue(x.topNames)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
+	x.graph = sync.OnceValue(x.makeGraph)
 	x.named = sync.OnceValue(x.namedAnywhere)
 	x.users = sync.OnceValue(x.findUsers)
 	x.relate()

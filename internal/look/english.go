@@ -107,6 +107,8 @@ var english = Texts{
 	"returned":      "Returned by {names}.",
 	"a-program":     "A program.",
 	"files":         "{count}: {files}.",
+	"imports":       "Imports {names}.",
+	"imported-by":   "Imported by {names}.",
 	"who-uses-link": "{who-uses}, name by name.",
 	"who-uses-it":   "Who uses it",
 

@@ -100,6 +100,8 @@ var german = Texts{
 	"returned":      "Zurückgegeben von {names}.",
 	"a-program":     "Ein Programm.",
 	"files":         "{count}: {files}.",
+	"imports":       "Importiert {names}.",
+	"imported-by":   "Importiert von {names}.",
 	"who-uses-link": "{who-uses}, Name für Name.",
 	"who-uses-it":   "Wer es verwendet",
 

@@ -179,7 +179,10 @@ type Import struct {
 	Path    string
 	Member  string // what is taken out of the module; "" for the module itself, "*" for all names
 	Public  bool   // the file gives what it takes on to its own users
-	Span    source.Span
+	// Apart is set where nothing is loaded with the file: types alone are taken, or
+	// the import stands where only a program goes.
+	Apart bool
+	Span  source.Span
 }
 
 // Stray is a comment that reads like a doc comment and is attached to nothing.

@@ -42,6 +42,7 @@ check:             finding lang link model nearest prose prose/markdown source
 build:             check finding join lang link look model settings source
 search:            nearest
 render/plan:       link model prose search
+render/modules:    link model
 render/sink:       -
 render/stream:     model
 render/site:       lang lexing link look model prose prose/markdown render/plan render/sink search source
@@ -49,7 +50,7 @@ render/site/sitetest: -
 demo:              -
 vcs:               -
 recall:            -
-cli:               build check finding lang languages model nearest render/plan render/sink render/site render/stream search settings demo vcs recall
+cli:               build check finding lang languages model nearest render/modules render/plan render/sink render/site render/stream search settings demo vcs recall
 cmd/codrel:        cli
 `
 

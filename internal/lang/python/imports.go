@@ -2,6 +2,7 @@ package python
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"codrel/internal/model"
@@ -14,6 +15,13 @@ import (
 func (r *reader) importing(word string, at, stop int) {
 	if r.inner().kind != model.KindModule {
 		return
+	}
+	if slices.ContainsFunc(r.conditions(), func(c string) bool { return strings.HasSuffix(c, "TYPE_CHECKING") || strings.Contains(c, "__main__") }) {
+		defer func(from int) {
+			for i := range r.facts.Imports[from:] {
+				r.facts.Imports[from+i].Apart = true
+			}
+		}(len(r.facts.Imports))
 	}
 	at = r.blanks(at+len(word), false)
 	if word == "import" {

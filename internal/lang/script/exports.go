@@ -13,8 +13,9 @@ import (
 // importing reads an import declaration from behind its word.
 func (r *reader) importing(h *heads, at int) {
 	r.esModule = true
+	apart := false
 	if next := r.after(r.nameEnd(at)); r.wordAt(at, "type") && r.byteAt(next) != ',' && r.byteAt(next) != '=' && !r.wordAt(next, "from") {
-		at = next
+		at, apart = next, true
 	}
 	type binding struct {
 		local  source.Span
@@ -30,7 +31,7 @@ func (r *reader) importing(h *heads, at int) {
 				names = append(names, binding{source.NewSpan(at, end), ""})
 			}
 			for _, n := range names {
-				in := model.Import{Path: path, Member: n.member, Span: n.local}
+				in := model.Import{Path: path, Member: n.member, Span: n.local, Apart: apart}
 				if n.member != "" || n.local.Start != int32(at) {
 					in.Name = n.local.In(r.text)
 				}

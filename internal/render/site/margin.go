@@ -259,10 +259,40 @@ func (v view) moduleNotes(m *model.Module) []sentence {
 		files = append(files, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
 	}
 	out = append(out, v.sentenceOf("files", slot("count", piece{Text: v.count(len(m.Files), "file")}), filled{"files", files}))
+	var imports []*model.Module
+	for _, e := range v.plan.Links.Imports(m) {
+		imports = append(imports, e.To)
+	}
+	out = v.modulesSaid(out, "imports", imports)
+	out = v.modulesSaid(out, "imported-by", v.plan.Links.ImportedBy(m))
 	if list := v.plan.UsersOfModule(m); list != "" {
 		out = append(out, v.sentenceOf("who-uses-link", slot("who-uses", piece{Text: v.say("who-uses-it"), Href: v.to(list)})))
 	}
 	return out
+}
+
+// modulesSaid adds a sentence that names modules, if there are any.
+func (v view) modulesSaid(out []sentence, key string, list []*model.Module) []sentence {
+	if len(list) == 0 {
+		return out
+	}
+	shown := list
+	if len(shown) > mostNames {
+		shown = shown[:mostNames-1]
+	}
+	var s sentence
+	for i, m := range shown {
+		s = v.join(s, i, len(list))
+		p := piece{Text: shortPath(m), Name: true}
+		if v.plan.Links.ModuleInReach(m) {
+			p.Href = v.to(v.plan.Module(m))
+		}
+		s = append(s, p)
+	}
+	if more := len(list) - len(shown); more > 0 {
+		s = append(s, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
+	}
+	return append(out, v.sentenceOf(key, filled{"names", s}))
 }
 
 // crumb is one step of the way from the landing page to this one.

@@ -1,5 +1,7 @@
 'use strict';
 
+const { COLUMNS } = require('./screen');
+
 /**
  * Writes a height.
  *
@@ -24,5 +26,5 @@ exports.formatTime = (at) => new Date(at).toISOString().slice(11, 16);
  */
 exports.formatUntil = function (at, now) {
   const minutes = Math.round((at - now) / 60000);
-  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  return minutes < 0 ? '-'.repeat(COLUMNS) : minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
 };

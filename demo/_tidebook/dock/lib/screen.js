@@ -1,5 +1,7 @@
 'use strict';
 
+const { formatTime } = require('./format');
+
 /** Rows of a screen. */
 const ROWS = 8;
 
@@ -37,9 +39,10 @@ class Screen {
     return dim ? this.rows[row].toLowerCase() : this.rows[row];
   }
 
-  /** Puts all rows out. */
+  /** Puts all rows out but the clock. */
   clear() {
     this.rows.fill('');
+    this.rows[0] = formatTime(Date.now());
   }
 
   /** The text of the whole screen. */
