@@ -182,6 +182,7 @@ func constructor(d *model.Declaration) *model.Declaration {
 }
 
 func (p *Pass) said(c *described, d *model.Declaration) {
+	var text strings.Builder
 	for _, o := range d.Occurrences {
 		if o.Doc == nil {
 			continue
@@ -192,9 +193,11 @@ func (p *Pass) said(c *described, d *model.Declaration) {
 			c.file = o.File
 		}
 		if c.d == d {
-			c.text += " " + o.Doc.Text
+			text.WriteByte(' ')
+			text.WriteString(o.Doc.Text)
 		}
 	}
+	c.text += text.String()
 }
 
 func (c *described) entries(kind prose.PartKind) []prose.Entry {

@@ -47,6 +47,7 @@ type Index struct {
 	names         func() map[string][]*model.Module                         // modules by the names in reach at their top
 	tops          func() []string                                           // those names, sorted
 	named         func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
+	based         sync.Map                                                  // of declarations: what [Index.bases] found
 	graph         func() *moduleGraph
 	users         func() map[*model.Declaration]*UsersOf
 	used          atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users

@@ -202,3 +202,66 @@ func TestTextOf(t *testing.T) {
 	assert.True(t, slices.ContainsFunc(s.Findings, func(f finding.Finding) bool { return f.Rule == "undocumented" && f.Arg("name") == "Quay.moor" }),
 		"a text that is taken from elsewhere hides nothing")
 }
+
+// Types that inherit themselves, and modules that give one another's names on, end.
+func TestCircles(t *testing.T) {
+	s := deep(t, map[string]string{
+		"web/package.json": `{"name": "web"}`,
+		"web/a.ts": `export * from './b'
+export * from './a'
+export { x as y } from './b'
+/** Of itself: {@link x}, {@link A.A.f}, {@link A.f}. */
+export class A extends A { f() {} }
+/** Of the next. */
+export class B extends C<B> { f() {} }
+/** Of the one before. */
+export class C<T> extends B { f() {} }
+/** Of itself and the other. */
+export interface I extends I, J { g(): void }
+/** Of the first. */
+export interface J extends I { g(): void }
+`,
+		"web/b.ts": "export * from './a'\nexport * from './b'\nexport { y as x } from './a'\n",
+	})
+	assert.Equal(t, "C", paths(s.Links.Relations(declared(t, s, "typescript", "B")).Extends))
+	assert.Equal(t, "C.f", paths(s.Links.Relations(declared(t, s, "typescript", "B.f")).Overrides))
+	assert.Empty(t, s.Links.Relations(declared(t, s, "typescript", "A")).Extends, "nothing extends itself")
+	assert.Nil(t, s.Links.TextOf(declared(t, s, "typescript", "C.f")))
+	require.Len(t, s.Links.Cycles(), 1)
+	var modules []string
+	for _, m := range s.Links.Cycles()[0].Modules {
+		modules = append(modules, m.Path)
+	}
+	assert.Equal(t, []string{"a", "b"}, modules)
+}
+
+func TestModuleGraph(t *testing.T) {
+	s := deep(t, map[string]string{
+		"pyproject.toml": "[project]\nname = \"tides\"\n",
+		"a.py":           "import b\nfrom c import x\nimport b as again\n",
+		"b.py":           "import c, d\nimport os\n",
+		"c.py":           "import a\n",
+		"d.py":           "if TYPE_CHECKING:\n    import b\n",
+		"e.py":           "if __name__ == '__main__':\n    import f\n",
+		"f.py":           "import e\n",
+		"test_a.py":      "import a\n",
+	})
+	var got []string
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			for _, e := range s.Links.Imports(m) {
+				edge := m.Path + ">" + e.To.Path
+				if e.Apart {
+					edge += " apart"
+				}
+				got = append(got, edge)
+			}
+		}
+	}
+	assert.Equal(t, []string{"a>b", "a>c", "b>c", "b>d", "c>a", "d>b apart", "e>f apart", "f>e"}, got)
+	cycles := s.Links.Cycles()
+	require.Len(t, cycles, 1)
+	assert.Len(t, cycles[0].Modules, 2, "the shortest: a and c")
+	assert.Equal(t, 3, cycles[0].Tangled)
+	assert.Equal(t, "a.py", cycles[0].Edge.File.Path)
+}

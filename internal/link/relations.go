@@ -190,12 +190,16 @@ func (x *Index) bases(d *model.Declaration) []*model.Declaration {
 	if !d.Kind().IsType() {
 		return nil
 	}
+	if known, ok := x.based.Load(d); ok {
+		return known.([]*model.Declaration)
+	}
 	var out []*model.Declaration
 	for _, e := range x.embedded(d) {
 		if e.declaration != nil && e.declaration != d {
 			out = append(out, e.declaration)
 		}
 	}
+	x.based.Store(d, out)
 	return out
 }
 

@@ -16,7 +16,7 @@ func (r *reader) importing(word string, at, stop int) {
 	if r.inner().kind != model.KindModule {
 		return
 	}
-	if slices.ContainsFunc(r.conditions(), func(c string) bool { return strings.HasSuffix(c, "TYPE_CHECKING") || strings.Contains(c, "__main__") }) {
+	if slices.ContainsFunc(r.blocks, func(b block) bool { return b.apart }) {
 		defer func(from int) {
 			for i := range r.facts.Imports[from:] {
 				r.facts.Imports[from+i].Apart = true

@@ -127,6 +127,7 @@ type block struct {
 	parent    int32
 	kind      model.Kind // module, class or enum
 	condition string     // of an "if", under which all of it exists
+	apart     bool       // it is not run when the file is imported
 	branch    string     // the condition of the last "if" or "elif" in it
 	branched  int        // the column at which that stood
 	opens     bool       // it is the body of the class at parent

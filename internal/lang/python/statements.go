@@ -139,6 +139,7 @@ func (r *reader) compound(column int, word string) {
 	default:
 		outer.branch = ""
 	}
+	inner.apart = strings.HasPrefix(inner.condition, "__name__") || strings.HasSuffix(inner.condition, "TYPE_CHECKING")
 	if strings.HasPrefix(inner.condition, "__name__") {
 		inner.condition = ""
 	}
