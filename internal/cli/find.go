@@ -32,16 +32,8 @@ gives:error. The exit code is 1 where nothing is found.`,
 			if most < 1 {
 				return usage("--most takes a number of hits from 1, not %d", most)
 			}
-			p, err := a.open(dir)
+			s, err := a.linked(c.Context(), dir)
 			if err != nil {
-				return err
-			}
-			defer p.root.Close()
-			s, err := a.run(c.Context(), p, nil)
-			if err != nil {
-				return err
-			}
-			if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
 				return err
 			}
 			pages := plan.New(s.Links, plan.Options{Findings: -1})

@@ -45,16 +45,8 @@ that import one another in a circle are named at the end.`,
 			if len(args) > 0 {
 				dir = args[0]
 			}
-			p, err := a.open(dir)
+			s, err := a.linked(c.Context(), dir)
 			if err != nil {
-				return err
-			}
-			defer p.root.Close()
-			s, err := a.run(c.Context(), p, nil)
-			if err != nil {
-				return err
-			}
-			if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
 				return err
 			}
 			keep, err := wanted(s.Project, library, around)

@@ -111,6 +111,21 @@ func (a *app) options(p *project, bar *progress) build.Options {
 	}
 }
 
+// linked is the project in a folder, read and linked, for commands that print what
+// is in it: a folder with nothing to read is an error.
+func (a *app) linked(ctx context.Context, dir string) (*build.Snapshot, error) {
+	p, err := a.open(dir)
+	if err != nil {
+		return nil, err
+	}
+	defer p.root.Close()
+	s, err := a.run(ctx, p, nil)
+	if err != nil {
+		return nil, err
+	}
+	return s, nothingRead(s, a.shownPath(p.dir))
+}
+
 // run reads, links and checks the project.
 func (a *app) run(ctx context.Context, p *project, change func(*build.Options)) (*build.Snapshot, error) {
 	bar := a.progress()

@@ -44,13 +44,13 @@ func (r *reader) toldBy(doc *model.Doc) {
 		if n+1 < len(heads) {
 			end = heads[n+1]
 		}
-		r.told1(doc, from, first, end)
+		r.toldIn(doc, from, first, end)
 	}
 }
 
-// told1 declares what the tag in one line of a comment declares; the lines from
+// toldIn declares what the tag in one line of a comment declares; the lines from
 // and up to others are its text.
-func (r *reader) told1(doc *model.Doc, from, head, end int) {
+func (r *reader) toldIn(doc *model.Doc, from, head, end int) {
 	line := doc.Lines[head]
 	at := int(line.Start) + strings.IndexByte(line.In(r.text), '@') + 1
 	word := r.word(at)
@@ -180,13 +180,11 @@ func (r *reader) importType(typ source.Span) (path, member string) {
 	path, rest, ok = strings.Cut(strings.TrimSpace(rest), ")")
 	path = strings.Trim(strings.TrimSpace(path), `"'`)
 	member, more := strings.CutPrefix(rest, ".")
-	if !ok || path == "" || more && (lexer{text: member}).wholeName() != len(member) {
+	if !ok || path == "" || more && (&lexer{text: member}).nameEnd(0) != len(member) {
 		return "", ""
 	}
 	return path, member
 }
-
-func (l lexer) wholeName() int { return l.nameEnd(0) }
 
 // toldImport reads "{A, B as C} from 'path'" or "* as A from 'path'".
 func (r *reader) toldImport(at, limit int) {
