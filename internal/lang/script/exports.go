@@ -676,8 +676,8 @@ func (r *reader) settle() {
 		if global && r.typed && o.Export == model.NotExported || r.exported[o.Name] || o.Kind == model.KindModule {
 			o.Export = model.Exported
 		}
-		if global && !r.typed {
-			o.Export = model.ExportUnsaid
+		if global && !r.typed || o.Export == model.Exported && o.Visibility != model.Public {
+			o.Export = model.ExportUnsaid // what a comment keeps from users outweighs the list
 		}
 	}
 	for i := range r.facts.Imports {
