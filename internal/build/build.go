@@ -31,6 +31,7 @@ type Options struct {
 	Inside    bool   // read what bodies use, for source pages
 	Jobs      int    // workers; 0 for one a processor
 	Only      []string
+	Outside   Outside
 	Logger    *slog.Logger
 	Found     func(bytes int64) // where set, told how much there is to read before it is
 	// Progress, where set, is told the stage, and how many of how many steps are
@@ -98,11 +99,12 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	s.Look, s.Findings = looks, append(s.Findings, problems...)
 	r.stage("linking", 0)
 	s.Links = link.New(s.Project, link.Options{
-		Reach: set.Reach, Elsewhere: elsewhere(set), Workers: r.workers(), FrontEnds: s.FrontEnds,
+		Reach: set.Reach, Elsewhere: patterns(set), Outside: r.outside(), Workers: r.workers(), FrontEnds: s.FrontEnds,
 	})
 	r.stage("checking", 0)
 	result := check.Run(ctx, s.Project, s.Links, s.Findings, check.Options{
 		Reach: set.Reach, Rules: set.Checks.Rules, Folders: folders(set), Only: options.Only, Workers: r.workers(),
+		TakenCounts: set.Checks.TakenCounts,
 	})
 	s.Findings, s.Coverage, s.Modules = result.Findings, result.Coverage, result.Modules
 	r.stage("", 0)
@@ -120,16 +122,9 @@ func (r *run) name() {
 	for _, lib := range p.Libraries {
 		if lib.Root == "." {
 			p.Name = lib.Name
+			return
 		}
 	}
-}
-
-func elsewhere(s *settings.Settings) []link.Pattern {
-	var out []link.Pattern
-	for _, e := range s.Elsewhere {
-		out = append(out, link.Pattern{Modules: e.Modules, Page: e.Page})
-	}
-	return out
 }
 
 func folders(s *settings.Settings) []check.Folder {

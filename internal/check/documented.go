@@ -5,6 +5,7 @@ import (
 
 	"codrel/internal/finding"
 	"codrel/internal/lang"
+	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 )
@@ -19,7 +20,11 @@ Write what it does, what it takes and gives, and what can go wrong.
 
 A comment on a group of constants or variables speaks for all of them. Fields
 are not asked for. The only method of an interface is described by the
-interface's own comment.`,
+interface's own comment.
+
+A member without a comment shows the text of what it overrides or fulfils, and says
+so. That counts as no comment of its own; with "taken-text: counts" among the checks
+in codrel.yaml it is enough.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -31,15 +36,27 @@ package tide
 // Height gives the water level at an hour of the day, in metres.
 func Height(hour int) float64 { return 0 }
 `,
-	Messages: map[string]string{"": "{kind} {name} has no doc comment"},
+	Messages: map[string]string{
+		"":      "{kind} {name} has no doc comment",
+		"taken": "{kind} {name} has no doc comment of its own; the page shows that of {of}",
+	},
 	module: func(p *Pass) {
 		for d := range p.shown {
-			if p.asks(d) && !d.Documented() {
-				p.report(d, finding.Finding{
-					Rule: finding.Undocumented, Place: at(d),
-					Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path())},
-				})
+			if !p.asks(d) || d.Documented() {
+				continue
 			}
+			f := finding.Finding{
+				Rule: finding.Undocumented, Place: at(d),
+				Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path())},
+			}
+			if of := p.Links.TextOf(d); of != nil {
+				if p.takenCounts {
+					continue
+				}
+				f.Form = "taken"
+				f.Arguments = append(f.Arguments, argument("of", candidateName(link.Target{Declaration: of})))
+			}
+			p.report(d, f)
 		}
 	},
 }
@@ -67,8 +84,14 @@ func (p *Pass) count() {
 			continue
 		}
 		p.coverage.Total++
-		if d.Documented() {
+		switch {
+		case d.Documented():
 			p.coverage.Documented++
+		case p.Links.TextOf(d) != nil:
+			p.coverage.Taken++
+			if p.takenCounts {
+				p.coverage.Documented++
+			}
 		}
 	}
 }

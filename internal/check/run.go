@@ -21,6 +21,8 @@ type Options struct {
 	Folders []Folder                    // later ones win
 	Only    []string                    // names of the only rules to apply; empty for all
 	Workers int
+	// TakenCounts is whether text that a member takes over counts as its own.
+	TakenCounts bool
 }
 
 // Folder changes severities for the files that match a pattern.
@@ -33,6 +35,7 @@ type Folder struct {
 type Coverage struct {
 	Documented int
 	Total      int
+	Taken      int // have no comment of their own, and are described by another's
 }
 
 // Percent is the documented share; a project that has nothing to document is whole.
@@ -64,7 +67,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 	for range max(1, options.Workers) {
 		wait.Go(func() {
 			for i := int(next.Add(1)) - 1; i < len(modules) && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
-				passes[i] = Pass{Links: links, Module: modules[i], known: isRule}
+				passes[i] = Pass{Links: links, Module: modules[i], known: isRule, takenCounts: options.TakenCounts}
 				passes[i].run(options)
 			}
 		})
@@ -79,6 +82,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 		result.Findings = append(result.Findings, p.findings...)
 		result.Coverage.Documented += p.coverage.Documented
 		result.Coverage.Total += p.coverage.Total
+		result.Coverage.Taken += p.coverage.Taken
 		result.Excused += p.excused
 		if p.Module != nil {
 			result.Modules[p.Module] = p.coverage
@@ -139,7 +143,9 @@ type Pass struct {
 	findings []finding.Finding
 	coverage Coverage
 	excused  int
-	known    func(rule string) bool // a rule's name; a rule cannot ask the list it stands in
+
+	takenCounts bool
+	known       func(rule string) bool // a rule's name; a rule cannot ask the list it stands in
 }
 
 func isRule(name string) bool { return ByName(name) != nil }

@@ -35,6 +35,7 @@ func Height(hour int) float64 { return 0 }
 		"more":     "this cannot be read as {language}: {problem} (and more errors behind it)",
 		"encoding": "the file is not valid UTF-8 from here on; other bytes were read as ISO 8859-1",
 		"file":     "the file cannot be read: {problem}",
+		"symbols":  "the names of another project cannot be read from {file}: {problem}",
 	},
 }
 

@@ -100,6 +100,7 @@ func (a *app) build(ctx context.Context, p *project, out string, anew bool) erro
 	if rel, err := filepath.Rel(p.dir, target); err == nil && filepath.IsLocal(rel) && rel != "." {
 		p.settings.Write.Site = filepath.ToSlash(rel)
 	}
+	p.outside.target = target
 	pattern, noForge := forge(ctx, p)
 	last := a.remember(p, target, pattern)
 	if !anew {
@@ -122,7 +123,7 @@ func (a *app) build(ctx context.Context, p *project, out string, anew bool) erro
 	}
 	w.noForge = noForge
 	var kept sync.WaitGroup
-	kept.Go(func() { last.keep(s, w, target) })
+	kept.Go(func() { last.keep(s, w, target, p.outside.sums) })
 	defer kept.Wait()
 	return a.built(p, s, w, target, begun)
 }
@@ -249,7 +250,7 @@ func stateOf(p *project, s *build.Snapshot) *site.Report {
 	if len(p.settings.Write.Pages) == 0 {
 		return nil
 	}
-	r := &site.Report{Documented: s.Coverage.Documented, Total: s.Coverage.Total}
+	r := &site.Report{Documented: s.Coverage.Documented, Total: s.Coverage.Total, Taken: s.Coverage.Taken}
 	for i := range s.Findings {
 		f := &s.Findings[i]
 		r.Findings = append(r.Findings, site.Finding{

@@ -5,8 +5,10 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 	"os"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"syscall"
 	"testing"
@@ -33,7 +35,7 @@ func TestScripts(t *testing.T) {
 	testscript.Run(t, testscript.Params{
 		Dir: "testdata/script", RequireUniqueNames: true, RequireExplicitExec: true,
 		Cmds: map[string]func(*testscript.TestScript, bool, []string){
-			"sound": sound, "latin1": latin1, "big": big,
+			"sound": sound, "latin1": latin1, "big": big, "sized": sized,
 		},
 	})
 }
@@ -54,6 +56,15 @@ func latin1(ts *testscript.TestScript, not bool, args []string) {
 		out = append(out, byte(r))
 	}
 	ts.Check(os.WriteFile(ts.MkAbs(args[0]), out, 0o644))
+}
+
+// sized FILE BYTES: makes a file of a size, without anything in it.
+func sized(ts *testscript.TestScript, not bool, args []string) {
+	bytes, err := strconv.ParseInt(args[1], 10, 64)
+	ts.Check(err)
+	f, err := os.Create(ts.MkAbs(args[0]))
+	ts.Check(err)
+	ts.Check(errors.Join(f.Truncate(bytes), f.Close()))
 }
 
 // big FILE: writes a generated Go file of 50 MB.

@@ -1,6 +1,7 @@
 package cli
 
 import (
+	"context"
 	"fmt"
 	"os"
 	"path/filepath"
@@ -17,8 +18,9 @@ func (a *app) demoCommand() *cobra.Command {
 		Short: "Unpack the made-up project Tidebook and build it",
 		Long: `Unpacks Tidebook, a made-up project with planted flaws, into DIR (the folder
 tidebook by default), builds it, prints the findings and says where to look.
-Files that you changed there stay as they are. The planted flaws are no failure:
-the exit code is 0.`,
+Then it does the same with Lockwatch, a small project in a folder of its own below
+that one, whose pages link to Tidebook's. Files that you changed there stay as they
+are. The planted flaws are no failure: the exit code is 0.`,
 		Example: `  codrel demo
   codrel demo /tmp/tidebook`,
 		Args: cobra.MaximumNArgs(1),
@@ -27,29 +29,40 @@ the exit code is 0.`,
 			if len(args) > 0 {
 				dir = args[0]
 			}
-			if err := a.unpack(dir); err != nil {
+			if err := a.show(c.Context(), "Tidebook", dir, demo.Files()); err != nil {
 				return err
 			}
-			p, err := a.open(dir)
-			if err != nil {
-				return err
+			if !a.quiet {
+				fmt.Fprintln(a.stdout)
 			}
-			defer p.root.Close()
-			p.settings.Checks.FailOn = finding.Off
-			return a.build(c.Context(), p, "", true)
+			return a.show(c.Context(), "Lockwatch, which uses Tidebook,", filepath.Join(dir, demo.NeighbourFolder), demo.Neighbour())
 		},
 	}
 }
 
-// unpack writes the demo's files. A folder with other files in it is left alone.
-func (a *app) unpack(dir string) error {
+// show unpacks one project of the demo and builds it.
+func (a *app) show(ctx context.Context, name, dir string, files []demo.File) error {
+	if err := a.unpack(name, dir, files); err != nil {
+		return err
+	}
+	p, err := a.open(dir)
+	if err != nil {
+		return err
+	}
+	defer p.root.Close()
+	p.settings.Checks.FailOn = finding.Off
+	return a.build(ctx, p, "", true)
+}
+
+// unpack writes the files of a demo. A folder with other files in it is left alone.
+func (a *app) unpack(name, dir string, files []demo.File) error {
 	if entries, err := os.ReadDir(dir); err == nil && len(entries) > 0 {
 		if _, err := os.Stat(filepath.Join(dir, "codrel.yaml")); err != nil {
 			return usage("%s is not empty and holds no demo; name another folder", dir)
 		}
 	}
 	kept := 0
-	for _, file := range demo.Files() {
+	for _, file := range files {
 		to := filepath.Join(dir, filepath.FromSlash(file.Path))
 		if was, err := os.ReadFile(to); err == nil {
 			if string(was) != string(file.Data) {
@@ -65,7 +78,7 @@ func (a *app) unpack(dir string) error {
 		}
 	}
 	if !a.quiet {
-		fmt.Fprintf(a.stdout, "Tidebook is in %s", dir)
+		fmt.Fprintf(a.stdout, "%s is in %s", name, dir)
 		if kept > 0 {
 			fmt.Fprintf(a.stdout, "; %s that you changed stayed as they are", counted(kept, "file"))
 		}

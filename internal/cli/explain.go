@@ -9,6 +9,7 @@ import (
 	"codrel/internal/check"
 	"codrel/internal/render/stream"
 	"codrel/internal/settings"
+	"codrel/internal/symbols"
 )
 
 func (a *app) explainCommand() *cobra.Command {
@@ -70,18 +71,21 @@ func indent(text string) string {
 }
 
 func (a *app) schemaCommand() *cobra.Command {
-	schemas := map[string][]byte{"settings": settings.Schema, "symbol": stream.Schema}
+	schemas := map[string][]byte{"settings": settings.Schema, "stream": stream.Schema, "symbols": symbols.Schema}
 	return &cobra.Command{
-		Use:   "schema settings|symbol",
-		Short: "Print the JSON Schema of the settings file or of the symbol stream",
+		Use:   "schema settings|stream|symbols",
+		Short: "Print the JSON Schema of a file that Codrel reads or writes",
+		Long: `Prints the JSON Schema (2020-12) of the settings file (settings), of a line that
+"codrel extract" prints (stream), or of the symbols.json that each site has for
+other projects to link by (symbols).`,
 		Example: `  codrel schema settings > codrel.schema.json
-  codrel schema symbol`,
+  codrel schema symbols`,
 		Args:      cobra.ExactArgs(1),
-		ValidArgs: []string{"settings", "symbol"},
+		ValidArgs: []string{"settings", "stream", "symbols"},
 		RunE: func(_ *cobra.Command, args []string) error {
 			data, ok := schemas[args[0]]
 			if !ok {
-				return usage("there is no schema %q; there are settings and symbol", args[0])
+				return usage("there is no schema %q; there are settings, stream and symbols", args[0])
 			}
 			_, err := fmt.Fprintf(a.stdout, "%s\n", data)
 			return err

@@ -23,6 +23,7 @@ type project struct {
 	files        fs.FS // of the root
 	settings     *settings.Settings
 	settingsText string // what the settings were read from; "" for the defaults
+	outside      *outsideFiles
 }
 
 func (a *app) open(dir string) (*project, error) {
@@ -43,7 +44,7 @@ func (a *app) open(dir string) (*project, error) {
 	if err != nil {
 		return nil, &exit{exitIO, err}
 	}
-	p := &project{dir: abs, root: root, files: root.FS()}
+	p := &project{dir: abs, root: root, files: root.FS(), outside: &outsideFiles{dir: abs}}
 	if p.settings, err = a.readSettings(p); err != nil {
 		return nil, errors.Join(err, root.Close())
 	}
@@ -107,7 +108,7 @@ func (a *app) shownFile(p *project, file string) string {
 func (a *app) options(p *project, bar *progress) build.Options {
 	return build.Options{
 		Settings: p.settings, FrontEnds: languages.All, Folder: filepath.Base(p.dir), Jobs: a.jobs,
-		Logger: a.logger(), Progress: bar.stage, Found: allowMemory,
+		Logger: a.logger(), Progress: bar.stage, Found: allowMemory, Outside: p.outside.outside(),
 	}
 }
 

@@ -23,6 +23,7 @@ type memory struct {
 	Pages    int
 	Files    int
 	NoForge  string
+	Outside  map[string]recall.Sum // files outside the project that were read
 }
 
 // lastBuild is the memory of the build before this one, of the same project,
@@ -67,12 +68,12 @@ func (l lastBuild) unchanged(ctx context.Context, p *project, target string, wor
 		return m, false
 	}
 	site, err := sink.Sum(target)
-	return m, err == nil && site == m.Site && recall.Same(ctx, p.root.FS(), m.Answers, workers)
+	return m, err == nil && site == m.Site && same(m.Outside) && recall.Same(ctx, p.root.FS(), m.Answers, workers)
 }
 
 // keep remembers a build. A memory that cannot be written is no error of the
 // build: the next one only has more to do.
-func (l lastBuild) keep(s *build.Snapshot, w written, target string) {
+func (l lastBuild) keep(s *build.Snapshot, w written, target string, outside map[string]recall.Sum) {
 	if l.key == "" {
 		return
 	}
@@ -82,6 +83,6 @@ func (l lastBuild) keep(s *build.Snapshot, w written, target string) {
 	}
 	_ = l.store.Save(l.key, memory{
 		Answers: l.made.Answers(), Site: site, Findings: s.Findings, Coverage: s.Coverage, Stats: s.Stats,
-		Pages: w.pages, Files: w.files, NoForge: w.noForge,
+		Pages: w.pages, Files: w.files, NoForge: w.noForge, Outside: outside,
 	})
 }

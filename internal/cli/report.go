@@ -141,7 +141,14 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 	if reach := p.settings.Reach; reach != model.ReachPublic {
 		what = "declarations down to " + reach.String()
 	}
-	fmt.Fprintf(a.stdout, "%s · %d of %d %s documented (%.1f %%)\n", a.counts(list), c.Documented, c.Total, what, c.Percent())
+	taken := ""
+	switch {
+	case c.Taken > 0 && p.settings.Checks.TakenCounts:
+		taken = fmt.Sprintf(", %d of them by text taken over", c.Taken)
+	case c.Taken > 0:
+		taken = fmt.Sprintf(", %d more by text taken over", c.Taken)
+	}
+	fmt.Fprintf(a.stdout, "%s · %d of %d %s documented (%.1f %%)%s\n", a.counts(list), c.Documented, c.Total, what, c.Percent(), taken)
 }
 
 func (a *app) counts(list []finding.Finding) string {

@@ -123,6 +123,8 @@ func Sort(list []Finding) {
 	slices.SortStableFunc(list, func(a, b Finding) int {
 		return cmp.Or(
 			strings.Compare(a.Place.File, b.Place.File),
+			cmp.Compare(a.Place.At.Line, b.Place.At.Line),
+			cmp.Compare(a.Place.At.Column, b.Place.At.Column),
 			cmp.Compare(a.Place.Span.Start, b.Place.Span.Start),
 			cmp.Compare(a.Place.Span.End, b.Place.Span.End),
 			strings.Compare(a.Rule, b.Rule),

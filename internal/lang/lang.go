@@ -35,6 +35,14 @@ type FrontEnd interface {
 	Read(File) *model.Facts
 }
 
+// families are the languages that import one another's modules.
+var families = map[string]string{"javascript": "typescript", "c": "cpp"}
+
+// SameFamily reports whether code of one language can import a module of the other.
+func SameFamily(a, b string) bool {
+	return a == b || families[a] == b || families[b] == a
+}
+
 // Root is a folder that a language's own files declare to be a library.
 type Root struct {
 	Folder  string // from the project's root, "." for the root
@@ -69,6 +77,13 @@ type Importer interface {
 	ImportPaths(m *model.Module, f *model.Facts, written string) []string
 	// Below is the module path of a module that lies in another.
 	Below(module, name string) string
+}
+
+// Packaged is a front end whose modules have paths that mean something in their
+// library alone: others import them by the library's package.
+type Packaged interface {
+	// ImportedAs is what users of the library import a module by, or "" where they cannot.
+	ImportedAs(*model.Module) string
 }
 
 // Native is a front end that knows the names which its language brings along.

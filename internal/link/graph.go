@@ -77,11 +77,11 @@ func (x *Index) edges(m *model.Module) []Edge {
 		for n, i := range x.imports[f] {
 			to := i.module
 			if i.member != "" && i.member != "*" && importer != nil {
-				if below := x.module(m.Library, importer.Below(i.path, i.member)); below != nil {
+				if below := x.importable(m.Library, importer.Below(i.path, i.member)); below != nil {
 					to = below
 				}
 			}
-			if to == nil || to == m || to.Role != model.RoleCode {
+			if to == nil || to == m || to.Library.Elsewhere != nil || to.Role != model.RoleCode {
 				continue
 			}
 			written := f.Imports[n]

@@ -14,7 +14,7 @@ import (
 func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
 	out := make([]imported, 0, len(f.Imports))
 	for _, i := range f.Imports {
-		m := x.module(lib, i.Path)
+		m := x.importable(lib, i.Path)
 		name := i.Name
 		switch {
 		case name != "":
@@ -49,7 +49,7 @@ func (x *Index) takeFromOthers() {
 						paths := importer.ImportPaths(m, f, in.path)
 						in.path = paths[0]
 						for _, path := range paths {
-							if in.module = x.module(lib, path); in.module != nil {
+							if in.module = x.importable(lib, path); in.module != nil {
 								in.path = path
 								break
 							}
@@ -73,11 +73,11 @@ func (x *Index) taken(lib *model.Library, i imported, depth int) Target {
 		}
 	}
 	if importer, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok {
-		if m := x.module(lib, importer.Below(i.path, i.member)); m != nil {
+		if m := x.importable(lib, importer.Below(i.path, i.member)); m != nil {
 			return Target{Module: m}
 		}
 	}
-	if i.module != nil {
+	if i.module != nil && i.module.Library.Elsewhere == nil {
 		return Target{}
 	}
 	return Target{Address: x.outside(i.path, i.member)}
@@ -88,6 +88,9 @@ func (x *Index) taken(lib *model.Library, i imported, depth int) Target {
 func (x *Index) gives(m *model.Module, name string, depth int) Target {
 	if d := m.Find("", name); d != nil {
 		return Target{Declaration: d}
+	}
+	if m.Library.Elsewhere != nil {
+		return x.elsewhere.gives(m, name)
 	}
 	if !x.takers[m] || depth > farthest {
 		return Target{}
@@ -258,7 +261,7 @@ func (x *Index) under(t Target, names string) Target {
 	case t.Declaration != nil:
 		return Target{Declaration: t.Declaration.Module.Lookup(t.Declaration.Path() + "." + names)}
 	case t.Module != nil:
-		if d := t.Module.Lookup(names); d != nil || !x.takers[t.Module] {
+		if d := t.Module.Lookup(names); d != nil || !x.takers[t.Module] && t.Module.Library.Elsewhere == nil {
 			return Target{Declaration: d}
 		}
 		first, rest, deeper := strings.Cut(names, ".")
@@ -289,6 +292,9 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 				return Target{Declaration: d}
 			}
 		}
+	}
+	if m.Library.Elsewhere != nil {
+		return x.elsewhere.beside(m, name)
 	}
 	for _, i := range x.imports[f] {
 		switch {

@@ -30,6 +30,7 @@ type Pattern struct {
 type Options struct {
 	Reach     model.Reach
 	Elsewhere []Pattern
+	Outside   []Outside
 	Workers   int
 	FrontEnds map[string]lang.FrontEnd // by language
 }
@@ -39,7 +40,9 @@ type Index struct {
 	Project       *model.Project
 	Comments      *comment.Table
 	options       Options
+	elsewhere     *elsewhere
 	modules       map[string][]*model.Module // by path, code only
+	packages      map[string]*model.Module   // by what users import them by, where that is not the path
 	imports       map[*model.Facts][]imported
 	lifted        map[*model.Declaration]bool // declarations of kept modules that another gives on
 	liftedModules map[*model.Module]bool
@@ -67,12 +70,23 @@ type imported struct {
 func New(project *model.Project, options Options) *Index {
 	x := &Index{
 		Project: project, Comments: comment.NewTable(), options: options,
-		modules: map[string][]*model.Module{}, imports: map[*model.Facts][]imported{},
+		modules: map[string][]*model.Module{}, packages: map[string]*model.Module{}, imports: map[*model.Facts][]imported{},
 		related: map[*model.Declaration]*Relations{},
 	}
+	x.elsewhere = newElsewhere(options.Outside, func(language string) bool {
+		_, packaged := options.FrontEnds[language].(lang.Packaged)
+		return packaged
+	})
 	for _, lib := range project.Libraries {
+		packaged, _ := options.FrontEnds[lib.Language].(lang.Packaged)
 		for _, m := range lib.Modules {
 			x.modules[m.Path] = append(x.modules[m.Path], m)
+			if packaged == nil {
+				continue
+			}
+			if as := packaged.ImportedAs(m); as != "" && (x.packages[as] == nil || !m.Internal) {
+				x.packages[as] = m
+			}
 		}
 	}
 	for _, lib := range project.Libraries {
@@ -105,7 +119,30 @@ func (x *Index) module(lib *model.Library, path string) *model.Module {
 	if len(list) > 0 {
 		return list[0]
 	}
-	return nil
+	return x.elsewhere.find(path)
+}
+
+// importable is the module that code of a library means by a path: one of its own,
+// else one of a library that its language can import, else another project's.
+func (x *Index) importable(lib *model.Library, path string) *model.Module {
+	list := x.modules[path]
+	for _, m := range list {
+		if m.Library == lib {
+			return m
+		}
+	}
+	if _, packaged := x.options.FrontEnds[lib.Language].(lang.Packaged); packaged {
+		if m := x.packages[path]; m != nil && m.Library != lib {
+			return m
+		}
+		list = nil
+	}
+	for _, m := range list {
+		if lang.SameFamily(m.Library.Language, lib.Language) {
+			return m
+		}
+	}
+	return x.elsewhere.importable(path, lib.Language)
 }
 
 func (x *Index) topNames() map[string][]*model.Module {

@@ -1,6 +1,8 @@
 package link_test
 
 import (
+	"io/fs"
+	"iter"
 	"path/filepath"
 	"regexp"
 	"slices"
@@ -17,6 +19,9 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/prose/markdown"
+	"codrel/internal/settings"
+	"codrel/internal/symbols"
 )
 
 // marks of the fixtures in testdata/links, which are taken out before anything is
@@ -65,6 +70,8 @@ func unmarked(t *testing.T, path string) (files fstest.MapFS, defs, uses []marke
 type linked struct {
 	names map[*model.Declaration]string
 	at    map[markedPlace]string // the place alone -> what it means
+
+	elsewhere map[string]string // names of another project's declarations, by ID
 }
 
 func (l *linked) word(t link.Target) string {
@@ -72,6 +79,9 @@ func (l *linked) word(t link.Target) string {
 	case t.Declaration != nil:
 		if name := l.names[t.Declaration]; name != "" {
 			return name
+		}
+		if t.Declaration.Module.Library.Elsewhere != nil {
+			return l.elsewhere[t.Declaration.ID()]
 		}
 		return t.Declaration.ID()
 	case t.Module != nil:
@@ -110,28 +120,7 @@ func (l *linked) read(s *build.Snapshot, m *model.Module, f *model.Facts) {
 			return
 		}
 		for nodes := range s.Links.Comments.Of(f.Language, doc).All {
-			prose.Walk(nodes, func(n *prose.Node) bool {
-				how := link.Bracketed
-				switch {
-				case n.Kind == prose.Code:
-					how = link.Loose
-				case n.Kind != prose.Reference:
-					return true
-				case n.Outward:
-					how = link.Outward
-				case n.Strict:
-					how = link.Explicit
-				}
-				target, at := n.Target, n.Span.Start
-				if n.Kind == prose.Code {
-					target = n.Text
-					at += int32(max(0, strings.Index(n.Span.In(f.Text), n.Text))) // behind the mark that begins it
-				} else if len(n.Children) > 0 && !n.Children[0].Span.Empty() {
-					at = n.Children[0].Span.Start
-				}
-				l.at[markedPlace{file: f.Path, at: at}] = l.result(s.Links.Resolve(from, target, how))
-				return false
-			})
+			l.references(s, f.Path, f.Text, nodes, from)
 		}
 	}
 	for _, d := range m.Doc {
@@ -148,6 +137,89 @@ func (l *linked) read(s *build.Snapshot, m *model.Module, f *model.Facts) {
 	}
 }
 
+// references notes what the references of a text mean.
+func (l *linked) references(s *build.Snapshot, file, text string, nodes []prose.Node, from link.Scope) {
+	prose.Walk(nodes, func(n *prose.Node) bool {
+		how := link.Bracketed
+		switch {
+		case n.Kind == prose.Code:
+			how = link.Loose
+		case n.Kind != prose.Reference:
+			return true
+		case n.Outward:
+			how = link.Outward
+		case n.Strict:
+			how = link.Explicit
+		}
+		target, at := n.Target, n.Span.Start
+		if n.Kind == prose.Code {
+			target = n.Text
+			at += int32(max(0, strings.Index(n.Span.In(text), n.Text))) // behind the mark that begins it
+		} else if len(n.Children) > 0 && !n.Children[0].Span.Empty() {
+			at = n.Children[0].Span.Start
+		}
+		l.at[markedPlace{file: file, at: at}] = l.result(s.Links.Resolve(from, target, how))
+		return false
+	})
+}
+
+// elsewhereFiles takes the files of the other project out of a fixture: those in
+// the folder "elsewhere".
+func elsewhereFiles(files fstest.MapFS) fstest.MapFS {
+	other := fstest.MapFS{}
+	for name, f := range files {
+		if rest, ok := strings.CutPrefix(name, "elsewhere/"); ok {
+			other[rest] = f
+			delete(files, name)
+		}
+	}
+	return other
+}
+
+// namedElsewhere builds the other project of a fixture and gives the way to its names.
+func namedElsewhere(t *testing.T, l *linked, files fstest.MapFS, defs []markedPlace) build.Outside {
+	t.Helper()
+	if len(files) == 0 {
+		return build.Outside{}
+	}
+	s, err := build.Run(t.Context(), files, build.Options{FrontEnds: languages.All, Folder: "other"})
+	require.NoError(t, err)
+	for d := range declarations(s) {
+		for _, o := range d.Occurrences {
+			for _, def := range defs {
+				if def.file == "elsewhere/"+o.File.Path && def.at == o.NameSpan.Start {
+					l.elsewhere[d.ID()] = def.says
+				}
+			}
+		}
+	}
+	table, err := symbols.Write(s.Links.Symbols())
+	require.NoError(t, err)
+	texts, err := symbols.WriteTexts(s.Links.MemberTexts())
+	require.NoError(t, err)
+	written := map[string][]byte{"other/symbols.json": table, "other/symbols-texts.json": texts}
+	return build.Outside{Read: func(path string) ([]byte, error) {
+		if data, ok := written[path]; ok {
+			return data, nil
+		}
+		return nil, fs.ErrInvalid
+	}}
+}
+
+func declarations(s *build.Snapshot) iter.Seq[*model.Declaration] {
+	return func(yield func(*model.Declaration) bool) {
+		for _, lib := range s.Project.Libraries {
+			for _, m := range lib.Modules {
+				for d := range m.Declarations {
+					if !yield(d) {
+						return
+					}
+				}
+			}
+		}
+	}
+}
+
 // Every marked use leads to what it is marked with.
 func TestLinks(t *testing.T) {
 	paths, err := filepath.Glob("testdata/links/*.txt")
@@ -157,18 +229,19 @@ func TestLinks(t *testing.T) {
 		t.Run(strings.TrimSuffix(filepath.Base(path), ".txt"), func(t *testing.T) {
 			files, defs, uses := unmarked(t, path)
 			total += len(uses)
-			s, err := build.Run(t.Context(), files, build.Options{FrontEnds: languages.All, Folder: "m", Inside: true})
+			l := &linked{names: map[*model.Declaration]string{}, at: map[markedPlace]string{}, elsewhere: map[string]string{}}
+			set := settings.Default()
+			outside := namedElsewhere(t, l, elsewhereFiles(files), defs)
+			if outside.Read != nil {
+				set.Elsewhere = []settings.Elsewhere{{Symbols: settings.Word{Text: "other"}}}
+			}
+			s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "m", Inside: true, Outside: outside})
 			require.NoError(t, err)
-			l := &linked{names: map[*model.Declaration]string{}, at: map[markedPlace]string{}}
-			for _, lib := range s.Project.Libraries {
-				for _, m := range lib.Modules {
-					for d := range m.Declarations {
-						for _, o := range d.Occurrences {
-							for _, def := range defs {
-								if def.file == o.File.Path && def.at == o.NameSpan.Start {
-									l.names[d] = def.says
-								}
-							}
+			for d := range declarations(s) {
+				for _, o := range d.Occurrences {
+					for _, def := range defs {
+						if def.file == o.File.Path && def.at == o.NameSpan.Start {
+							l.names[d] = def.says
 						}
 					}
 				}
@@ -176,6 +249,9 @@ func TestLinks(t *testing.T) {
 			for _, def := range defs {
 				found := false
 				for _, name := range l.names {
+					found = found || name == def.says
+				}
+				for _, name := range l.elsewhere {
 					found = found || name == def.says
 				}
 				assert.True(t, found, "%s: nothing is declared at the mark %q", def.file, def.says)
@@ -186,6 +262,9 @@ func TestLinks(t *testing.T) {
 						l.read(s, m, f)
 					}
 				}
+			}
+			if home := s.Project.Home; home != nil {
+				l.references(s, home.Path, home.Text, markdown.Parse(home.Text), link.Scope{})
 			}
 			for _, use := range uses {
 				got, ok := l.at[markedPlace{file: use.file, at: use.at}]

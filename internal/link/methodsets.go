@@ -32,6 +32,7 @@ func (x *Index) implementations(modules []*model.Module) []relation {
 			}
 		}
 	}
+	interfaces = append(interfaces, x.outsideInterfaces(modules)...)
 	wanted := make([]methodSet, len(interfaces))
 	x.parallel(len(interfaces), func(i int) { wanted[i] = x.interfaceSet(interfaces[i], 0) })
 	asked := map[string]bool{}
@@ -55,6 +56,28 @@ func (x *Index) implementations(modules []*model.Module) []relation {
 	found := make([][]relation, len(interfaces))
 	x.parallel(len(interfaces), func(i int) { found[i] = match(interfaces[i], wanted[i], types, have, byMethod) })
 	return slices.Concat(found...)
+}
+
+// outsideInterfaces are those of other projects' modules that some file imports.
+func (x *Index) outsideInterfaces(modules []*model.Module) []*model.Declaration {
+	var out []*model.Declaration
+	seen := map[*model.Module]bool{}
+	for _, m := range modules {
+		for _, f := range m.Files {
+			for _, i := range x.imports[f] {
+				if i.module == nil || i.module.Library.Elsewhere == nil || seen[i.module] || !x.implicit(i.module.Library.Language) {
+					continue
+				}
+				seen[i.module] = true
+				for _, d := range i.module.Top {
+					if d.Kind() == model.KindInterface {
+						out = append(out, d)
+					}
+				}
+			}
+		}
+	}
+	return out
 }
 
 func match(face *model.Declaration, wanted methodSet, types []*model.Declaration, have []methodSet, byMethod map[string][]int) []relation {
@@ -101,6 +124,9 @@ func isAlias(d *model.Declaration) bool {
 func (x *Index) interfaceSet(d *model.Declaration, depth int) methodSet {
 	if depth > 8 {
 		return nil
+	}
+	if d.Module.Library.Elsewhere != nil {
+		return x.elsewhere.interfaceSet(d)
 	}
 	set := methodSet{}
 	for _, member := range d.Members {
@@ -157,7 +183,7 @@ func (x *Index) methodKey(d *model.Declaration) string {
 // embeds; the shallower one wins. What is embedded from outside the project
 // adds nothing: no claim is made of it.
 func (x *Index) typeSet(d *model.Declaration, asked map[string]bool, set methodSet, depth int) {
-	if depth > 8 {
+	if depth > 8 || d.Module.Library.Elsewhere != nil {
 		return
 	}
 	for _, member := range d.Members {
@@ -264,7 +290,7 @@ func (n *normalizer) typeName(name string) {
 	case d != nil && isAlias(d) && n.depth < 8:
 		n.alias(d)
 	case d != nil:
-		n.b.WriteString(d.ID())
+		n.b.WriteString(d.Module.Path + "#" + d.Path()) // the library may be called otherwise elsewhere
 	case strings.Contains(name, "."):
 		qualifier, rest, _ := strings.Cut(name, ".")
 		for _, i := range n.x.imports[n.file] {

@@ -47,3 +47,13 @@ func (r reference) afterSlashes() []string {
 	names := strings.Split(r.module, "/")
 	return append(names, r.names...)
 }
+
+// cutLibrary cuts the name of a library off a reference: what stands before a
+// single ":".
+func cutLibrary(written string) (library, rest string, ok bool) {
+	library, rest, ok = strings.Cut(strings.TrimSpace(written), ":")
+	if !ok || library == "" || strings.HasPrefix(rest, ":") || strings.ContainsAny(library, "./#(<") {
+		return "", written, false
+	}
+	return library, rest, true
+}

@@ -194,6 +194,9 @@ func (x *Index) bases(d *model.Declaration) []*model.Declaration {
 		return known.([]*model.Declaration)
 	}
 	var out []*model.Declaration
+	if d.Module.Library.Elsewhere != nil {
+		out = x.elsewhere.bases(d)
+	}
 	for _, e := range x.embedded(d) {
 		if e.declaration != nil && e.declaration != d {
 			out = append(out, e.declaration)

@@ -66,6 +66,9 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 	if how == Outward {
 		written = strings.TrimSuffix(written, ".")
 	}
+	if library, rest, ok := cutLibrary(written); ok && x.isLibrary(library) {
+		return x.inLibrary(from, library, parseReference(rest))
+	}
 	r := parseReference(written)
 	if r.module != "" {
 		if result, ok := x.byModulePath(from, r); ok {
@@ -81,13 +84,29 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 			return Result{}
 		}
 	}
+	result := x.first(x.steps(from, how, r.names), r.names, r, how)
+	if result.Outcome != Missing {
+		return result
+	}
+	partial := result.Partial
+	if how == Bracketed && !partial && len(r.names) > 1 && namesPackage(r.names[0]) && isUpper(r.names[1]) {
+		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
+	}
+	if how == Outward && !partial && (len(r.names) > 1 || x.native(from, r.names[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.names[0])) {
+		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
+	}
+	return result
+}
+
+// first is what the nearest of the steps finds.
+func (x *Index) first(steps []step, names []string, r reference, how How) Result {
 	partial := false
 	var kept []Target // what is out of reach, of the nearest step that found no more
-	for i, step := range x.steps(from, how, r.names) {
+	for i, step := range steps {
 		if len(kept) > 0 && i > lastOfFile {
 			break
 		}
-		found, part, beyond := step(r.names)
+		found, part, beyond := step(names)
 		if beyond != nil && len(kept) == 0 {
 			return Result{Outcome: Beyond, Target: *beyond}
 		}
@@ -111,12 +130,6 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 		return Result{Outcome: Found, Target: kept[0]}
 	case len(kept) > 1:
 		return Result{Outcome: Ambiguous, Candidates: kept}
-	}
-	if how == Bracketed && !partial && len(r.names) > 1 && namesPackage(r.names[0]) && isUpper(r.names[1]) {
-		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
-	}
-	if how == Outward && !partial && (len(r.names) > 1 || x.native(from, r.names[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.names[0])) {
-		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
 	}
 	return Result{Partial: partial}
 }
@@ -208,14 +221,72 @@ func (x *Index) byModulePath(from Scope, r reference) (Result, bool) {
 	return Result{Partial: true}, true
 }
 
+// isLibrary reports whether a library of this project, or of another, has a name.
+func (x *Index) isLibrary(name string) bool {
+	return slices.ContainsFunc(x.Project.Libraries, func(lib *model.Library) bool { return lib.Name == name }) || x.elsewhere.has(name)
+}
+
+// inLibrary resolves a reference that names its library: one of this project's
+// before those of others.
+func (x *Index) inLibrary(from Scope, library string, r reference) Result {
+	names := r.names
+	if r.module != "" {
+		names = r.afterSlashes()
+	}
+	for _, lib := range x.Project.Libraries {
+		if lib.Name == library {
+			return x.first([]step{x.bySlashedPath(lib, r), x.byWholePath(lib), x.modulesNamed(lib, nil), x.anywhere(lib)}, names, r, Explicit)
+		}
+	}
+	return x.first([]step{x.elsewhere.step(x, from, library)}, names, r, Explicit)
+}
+
+// bySlashedPath looks in the module whose path a reference writes with "/".
+func (x *Index) bySlashedPath(lib *model.Library, r reference) step {
+	return func([]string) (found []Target, partial bool, beyond *Target) {
+		for _, m := range x.modules[r.module] {
+			if m.Library != lib {
+				continue
+			}
+			if len(r.names) == 0 {
+				found = append(found, Target{Module: m})
+			} else if d := x.path(m, r.names); d != nil {
+				found = append(found, Target{Declaration: d})
+			}
+		}
+		return found, false, nil
+	}
+}
+
+// byWholePath looks in the module whose dotted path is the first names: in as many
+// of them as are one. The library may be nil for all.
+func (x *Index) byWholePath(lib *model.Library) step {
+	return func(names []string) (found []Target, partial bool, beyond *Target) {
+		for n := len(names); n > 0 && len(found) == 0; n-- {
+			for _, m := range x.modules[strings.Join(names[:n], ".")] {
+				if lib != nil && m.Library != lib || !x.ModuleInReach(m) {
+					continue
+				}
+				if n == len(names) {
+					found = append(found, Target{Module: m})
+				} else if d := x.path(m, names[n:]); d != nil {
+					found = append(found, Target{Declaration: d})
+				}
+			}
+		}
+		return found, false, nil
+	}
+}
+
 // step looks for names in one place. partial says that the first name was found
 // and a later one was not; beyond is set where the place is outside the project.
 type step func(names []string) (found []Target, partial bool, beyond *Target)
 
 func (x *Index) steps(from Scope, how How, written []string) []step {
 	name, names := written[0], len(written)
+	elsewhere := x.elsewhere.step(x, from, "")
 	if from.Module == nil {
-		return []step{x.modulesNamed(nil, nil), x.anywhere(nil)}
+		return []step{x.byWholePath(nil), x.modulesNamed(nil, nil), x.anywhere(nil), elsewhere}
 	}
 	inside := func(names []string) ([]Target, bool, *Target) { return x.enclosing(from, names) }
 	module := func(names []string) ([]Target, bool, *Target) { return x.ofModule(from, names) }
@@ -236,7 +307,7 @@ func (x *Index) steps(from Scope, how How, written []string) []step {
 	}
 	steps = append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
 	if how != Bracketed && names > 1 || how == Explicit || how == Outward {
-		steps = append(steps, x.anywhere(lib), x.anywhere(nil))
+		steps = append(steps, x.anywhere(lib), x.anywhere(nil), elsewhere)
 	}
 	return steps
 }
@@ -323,7 +394,7 @@ func (x *Index) ofTaken(from Scope, i imported, names []string) ([]Target, bool,
 		return nil, !x.open(t.Declaration, 0), nil
 	case t.Module != nil:
 		return x.ofOwnName(t.Module, names)
-	case i.module == nil:
+	case i.module == nil || i.module.Library.Elsewhere != nil:
 		return nil, false, &Target{Address: x.outside(i.path, strings.Join(append([]string{i.member}, names...), "."))}
 	}
 	return nil, false, nil
@@ -480,7 +551,7 @@ func (x *Index) promoted(d *model.Declaration, name string, depth int) *model.De
 func (x *Index) openPath(m *model.Module, names []string) bool {
 	first := m.Lookup(names[0])
 	if first == nil {
-		return x.takesFromOutside(m, names[0])
+		return x.takesFromOutside(m, names[0]) || x.elsewhere.open(m)
 	}
 	return len(names) > 1 && x.open(first, 0)
 }
@@ -503,6 +574,10 @@ func (x *Index) takesFromOutside(m *model.Module, name string) bool {
 func (x *Index) open(d *model.Declaration, depth int) bool {
 	if depth > 8 {
 		return true
+	}
+	if d.Module.Library.Elsewhere != nil {
+		h := x.elsewhere.holder(d)
+		return h != nil && h.Open
 	}
 	for _, o := range d.Occurrences {
 		if o.Kind == model.KindType && hasTypeToken(o) {

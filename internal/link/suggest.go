@@ -12,6 +12,9 @@ import (
 // writes it in the form that the reference has, or "". It never suggests what
 // is out of reach. It compares with many names: ask it for findings only.
 func (x *Index) Near(from Scope, written string) string {
+	if library, rest, ok := cutLibrary(written); ok {
+		return x.nearLibrary(from, library, rest)
+	}
 	r := parseReference(written)
 	if r.module != "" {
 		if m := x.module(nil, r.module); m != nil && len(r.names) > 0 {
@@ -49,6 +52,25 @@ func (x *Index) Near(from Scope, written string) string {
 		return x.nearAnywhere(r.names)
 	}
 	return x.qualified(from.Module, r.names[0])
+}
+
+// nearLibrary is a reference that names its library, with the library or what
+// stands behind it put right.
+func (x *Index) nearLibrary(from Scope, library, rest string) string {
+	if x.isLibrary(library) {
+		if near := x.nearAnywhere(parseReference(rest).names); near != "" && x.Resolve(from, library+":"+near, Explicit).Outcome == Found {
+			return library + ":" + near
+		}
+		return ""
+	}
+	var libraries []string
+	for _, lib := range x.Project.Libraries {
+		libraries = append(libraries, lib.Name)
+	}
+	if word := nearest.Word(library, libraries); word != "" && x.Resolve(from, word+":"+rest, Explicit).Outcome == Found {
+		return word + ":" + rest
+	}
+	return ""
 }
 
 // qualified is the whole name of what a bare name can only mean: the one member,

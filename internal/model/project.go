@@ -35,6 +35,14 @@ type Library struct {
 	Modules  []*Module
 	Tests    []*Module // what its test files declare
 	Files    []*Facts  // code, then tests, each in the order of paths
+
+	Elsewhere *Elsewhere // the project it belongs to, where that is another
+}
+
+// Elsewhere is another project whose names are known.
+type Elsewhere struct {
+	Project string
+	Site    string // its address, or the way to its pages from the root of this project's; ends in "/"
 }
 
 // Module is a language's unit of naming.

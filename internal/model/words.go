@@ -65,6 +65,12 @@ func (k Kind) IsCallable() bool {
 // KindWords lists the words of all kinds, in the order of the constants.
 func KindWords() []string { return slices.Clone(kindWords[:]) }
 
+// ParseKind is the kind that a word stands for.
+func ParseKind(word string) (Kind, bool) {
+	i := slices.Index(kindWords[:], word)
+	return Kind(max(i, 0)), i >= 0
+}
+
 // Visibility tells who may use a declaration, by its language's rules.
 type Visibility uint8
 

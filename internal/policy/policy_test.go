@@ -37,20 +37,21 @@ comment:           comment/blocktags comment/docstring comment/gocomment model p
 join:              lang model
 settings:          finding model nearest source
 look:              finding nearest settings
-link:              comment lang model nearest source
+symbols:           -
+link:              comment lang model nearest source symbols
 check:             finding lang link model nearest prose prose/markdown source
-build:             check finding join lang link look model settings source
+build:             check finding join lang link look model settings source symbols
 search:            nearest
 render/plan:       link model prose search
 render/modules:    link model
 render/sink:       -
 render/stream:     model
-render/site:       lang lexing link look model prose prose/markdown render/plan render/sink search source
+render/site:       lang lexing link look model prose prose/markdown render/plan render/sink search source symbols
 render/site/sitetest: -
 demo:              -
 vcs:               -
 recall:            -
-cli:               build check finding lang languages model nearest render/modules render/plan render/sink render/site render/stream search settings demo vcs recall
+cli:               build check finding lang languages model nearest render/modules render/plan render/sink render/site render/stream search settings symbols demo vcs recall
 cmd/codrel:        cli
 `
 

@@ -118,6 +118,9 @@ func ask(fsys fs.FS, q Question) Sum {
 	return sumOfFile(data, err)
 }
 
+// SumOf is the sum of a file's bytes, or of why they could not be read.
+func SumOf(data []byte, err error) Sum { return sumOfFile(data, err) }
+
 func sumOfFile(data []byte, err error) Sum {
 	if err != nil {
 		return sumOfError(err)

@@ -161,20 +161,51 @@ func (r *reader) links(n *yaml.Node, s *Settings) {
 				r.mapping(n, "elsewhere", keys{
 					"modules": func(n *yaml.Node) { r.pattern(n, &e.Modules) },
 					"page":    func(n *yaml.Node) { r.address(n, &e.Page, "module") },
+					"symbols": func(n *yaml.Node) { r.word(n, &e.Symbols) },
+					"site":    func(n *yaml.Node) { r.siteElsewhere(n, &e.Site) },
 				})
-				if n.Kind == yaml.MappingNode && (e.Modules == "" || e.Page == "") {
-					r.fail(n, `an entry of "elsewhere" needs both "modules" and "page"`)
-				}
+				r.whole(n, e)
 				s.Elsewhere = append(s.Elsewhere, e)
 			})
 		},
 	})
 }
 
+// whole asks of an entry of "elsewhere" that it is of one of the two sorts.
+func (r *reader) whole(n *yaml.Node, e Elsewhere) {
+	pattern, named := e.Modules != "" || e.Page != "", e.Symbols.Text != "" || e.Site != ""
+	switch {
+	case n.Kind != yaml.MappingNode:
+	case pattern && named:
+		r.fail(n, `an entry of "elsewhere" has either "modules" and "page", or "symbols" and perhaps "site"`)
+	case pattern && (e.Modules == "" || e.Page == ""):
+		r.fail(n, `an entry of "elsewhere" needs both "modules" and "page"`)
+	case !pattern && e.Symbols.Text == "":
+		r.fail(n, `an entry of "elsewhere" names another project's names, such as {symbols: ../other/codrel-site}, or a pattern of modules with the address of their pages`)
+	}
+}
+
+// siteElsewhere takes an address or a folder.
+func (r *reader) siteElsewhere(n *yaml.Node, to *string) {
+	if strings.HasPrefix(n.Value, "http:") || strings.HasPrefix(n.Value, "https:") {
+		r.site(n, to)
+		return
+	}
+	r.text(n, to)
+	if strings.Contains(n.Value, ":") {
+		r.fail(n, "%q is neither the address of a site, such as https://other.example/docs/, nor a folder", n.Value)
+	}
+}
+
 func (r *reader) checks(n *yaml.Node, c *Checks) {
 	r.mapping(n, "checks", keys{
 		"fail-on": func(n *yaml.Node) { c.FailOn = r.severity(n) },
 		"rules":   func(n *yaml.Node) { c.Rules = r.rules(n) },
+		"taken-text": func(n *yaml.Node) {
+			word := ""
+			r.oneOf(n, "way to judge text taken over", []string{"asked", "counts"}, &word)
+			c.TakenCounts = word == "counts"
+		},
 		"folders": func(n *yaml.Node) {
 			r.list(n, "folders", func(n *yaml.Node) {
 				var f FolderRules

@@ -49,10 +49,13 @@ type Read struct {
 	Open     []string // folders whose modules count as visible although their language keeps them internal
 }
 
-// Elsewhere tells where names outside the project are described.
+// Elsewhere tells where names outside the project are described: by the names that
+// another project's site makes known, or by a pattern.
 type Elsewhere struct {
 	Modules string // pattern of module paths; "*" stays within an element, "**" does not
 	Page    string // address with {module} and {name}
+	Symbols Word   // file, or folder of a site, with the names of another project
+	Site    string // where that project's pages are: an address, or a folder; "" where its site says so itself, or lies around the file
 }
 
 // Checks is what the rules are told.
@@ -60,6 +63,9 @@ type Checks struct {
 	FailOn  finding.Severity
 	Rules   map[string]finding.Severity
 	Folders []FolderRules
+	// TakenCounts is whether text that a member takes over from what it overrides or
+	// fulfils counts as a comment of its own.
+	TakenCounts bool
 }
 
 // FolderRules changes severities for the files that match a pattern.

@@ -202,6 +202,20 @@ func importedFrom(m *model.Module) string {
 	return "./" + m.Path
 }
 
+// ImportedAs is the package, or the package with the module's path behind it.
+func (FrontEnd) ImportedAs(m *model.Module) string {
+	from := importedFrom(m)
+	switch {
+	case m.Library.Package == "" || m.Internal:
+		return ""
+	case !strings.HasPrefix(from, "./"):
+		return from
+	case m.Path == "index":
+		return m.Library.Package
+	}
+	return m.Library.Package + "/" + strings.TrimSuffix(m.Path, "/index")
+}
+
 // isCommon reports whether a module's files give things away through module.exports.
 func isCommon(m *model.Module) bool {
 	for _, f := range m.Files {

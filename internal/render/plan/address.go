@@ -73,6 +73,9 @@ func Declaration(d *model.Declaration) string {
 // Relative is the way from one page to an address, both from the site's root.
 // Pages are full of links to their neighbours, so those are cut, not built.
 func Relative(from, to string) string {
+	if IsAddress(to) {
+		return to
+	}
 	folder := from[:strings.LastIndexByte(from, '/')+1]
 	page := to
 	if anchor := strings.IndexByte(to, '#'); anchor >= 0 {
@@ -92,6 +95,11 @@ func Relative(from, to string) string {
 		return to[same:]
 	}
 	return strings.Repeat("../", up) + to[same:]
+}
+
+// IsAddress reports whether a way to a page is a whole address, of another site.
+func IsAddress(to string) bool {
+	return strings.HasPrefix(to, "https://") || strings.HasPrefix(to, "http://")
 }
 
 // Root is the way from a page to the site's root: "" or "../" repeated.

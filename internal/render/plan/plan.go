@@ -214,7 +214,7 @@ func (p *Plan) Declaration(d *model.Declaration) string {
 func (p *Plan) PageOf(d *model.Declaration) string {
 	v := p.modules[d.Module]
 	if v == nil {
-		return PageOf(d)
+		return siteOf(d.Module) + PageOf(d)
 	}
 	top := outermost(d)
 	if address, ok := v.types[top]; ok {
@@ -234,7 +234,15 @@ func (p *Plan) Module(m *model.Module) string {
 	if v := p.modules[m]; v != nil {
 		return v.page
 	}
-	return Module(m)
+	return siteOf(m) + Module(m)
+}
+
+// siteOf is what stands before the address of another project's page, else "".
+func siteOf(m *model.Module) string {
+	if at := m.Library.Elsewhere; at != nil {
+		return at.Site
+	}
+	return ""
 }
 
 // Members are the members of a declaration that are in reach, in source order.

@@ -65,6 +65,9 @@ func (v view) names(key string, list []*model.Declaration, most int, rest string
 	for i, d := range shown {
 		s = v.join(s, i, len(list))
 		s = append(s, piece{Text: v.nameFromHere(d), Href: v.toDeclaration(d), Name: true, Gone: d.Deprecated()})
+		if at := d.Module.Library.Elsewhere; at != nil {
+			s = append(s, piece{Text: " (" + at.Project + ")", Foreign: true})
+		}
 	}
 	if more := len(list) - len(shown); more > 0 {
 		s = append(s, piece{Text: v.say("and-more", "n", strconv.Itoa(more)), Href: rest})

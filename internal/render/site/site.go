@@ -108,6 +108,9 @@ func (s *Site) Write(ctx context.Context, to sink.Sink) error {
 	if err := s.writeSitemap(to); err != nil {
 		return err
 	}
+	if err := s.writeSymbols(to); err != nil {
+		return err
+	}
 	pages := s.plan.Pages
 	var next, done atomic.Int64
 	var failed atomic.Pointer[error]

@@ -62,7 +62,7 @@ func (v view) project() *model.Project { return v.plan.Links.Project }
 // A server shows the page for lost readers at any address, so the ways from it
 // begin at the site's root.
 func (v view) to(address string) string {
-	if v.page.Kind == plan.LostPage {
+	if v.page.Kind == plan.LostPage && !plan.IsAddress(address) {
 		return v.basePath() + address
 	}
 	return plan.Relative(v.page.Address, address)

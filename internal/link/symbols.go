@@ -1,0 +1,144 @@
+package link
+
+import (
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/symbols"
+)
+
+// Symbols is what the project makes known of itself: everything that has a place
+// among its pages. The site's address is left to who knows it.
+func (x *Index) Symbols() *symbols.Table {
+	t := &symbols.Table{Name: x.Project.Name, Release: x.Project.Version, Libraries: []symbols.Library{}}
+	for _, lib := range x.Project.Libraries {
+		out := symbols.Library{Name: lib.Name, Language: lib.Language, Package: lib.Package, Modules: []symbols.Module{}}
+		packaged, _ := x.options.FrontEnds[lib.Language].(lang.Packaged)
+		for _, m := range lib.Modules {
+			if !x.ModuleInReach(m) {
+				continue
+			}
+			made := symbols.Module{Path: m.Path, Open: x.takesAllFromOutside(m), Gives: x.givenSymbols(m), Scope: x.scopeSymbols(m.Top)}
+			if m.Name != made.LastName() {
+				made.Name = m.Name
+			}
+			if packaged != nil {
+				made.As = packaged.ImportedAs(m)
+			}
+			out.Modules = append(out.Modules, made)
+		}
+		t.Libraries = append(t.Libraries, out)
+	}
+	return t
+}
+
+// takesAllFromOutside reports whether a module takes all names of a module that
+// nobody here has read: its users may know it by them.
+func (x *Index) takesAllFromOutside(m *model.Module) bool {
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			if i.member == "*" && (i.module == nil || i.module.Library.Elsewhere != nil) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+func placeOf(m *model.Module, path string) symbols.Place {
+	return symbols.Place{Library: m.Library.Name, Module: m.Path, Path: path}
+}
+
+func (x *Index) givenSymbols(m *model.Module) map[string]string {
+	var out map[string]string
+	for _, g := range x.Gives(m) {
+		to := ""
+		switch t := g.Target; {
+		case t.Declaration != nil && x.known(t.Declaration):
+			to = symbols.Reference(placeOf(m, ""), placeOf(t.Declaration.Module, t.Declaration.Path()))
+		case t.Module != nil && t.Module.Library.Elsewhere == nil && x.ModuleInReach(t.Module):
+			to = symbols.Reference(placeOf(m, ""), placeOf(t.Module, ""))
+		default:
+			continue
+		}
+		if out == nil {
+			out = map[string]string{}
+		}
+		out[g.Name] = to
+	}
+	return out
+}
+
+// known reports whether a declaration is listed among the project's symbols.
+func (x *Index) known(d *model.Declaration) bool {
+	return d.Module.Library.Elsewhere == nil && d.Name != "_" && x.InReach(d) && x.ModuleInReach(d.Module)
+}
+
+func (x *Index) scopeSymbols(list []*model.Declaration) symbols.Scope {
+	var s symbols.Scope
+	for _, d := range list {
+		if !x.known(d) {
+			continue
+		}
+		if h, more := x.holderSymbols(d); more {
+			s.Holders = append(s.Holders, h)
+			continue
+		}
+		if s.Names == nil {
+			s.Names = map[string][]string{}
+		}
+		kind := d.Kind().String()
+		s.Names[kind] = append(s.Names[kind], d.Name)
+		if d.Deprecated() {
+			s.Gone = append(s.Gone, d.Name)
+		}
+	}
+	return s
+}
+
+// holderSymbols is a declaration with all that is to be said of it; more is false
+// where name and kind are all.
+func (x *Index) holderSymbols(d *model.Declaration) (h symbols.Holder, more bool) {
+	h = symbols.Holder{Name: d.Name, Kind: d.Kind().String(), Gone: d.Deprecated(), Scope: x.scopeSymbols(d.Members)}
+	if !d.Kind().IsType() {
+		return h, len(h.Names) > 0 || len(h.Holders) > 0
+	}
+	h.Open = x.open(d, 0)
+	for _, base := range x.bases(d) {
+		if x.known(base) || base.Module.Library.Elsewhere != nil {
+			h.Bases = append(h.Bases, symbols.Reference(placeOf(d.Module, ""), placeOf(base.Module, base.Path())))
+		}
+	}
+	if d.Kind() == model.KindInterface && x.implicit(d.Module.Library.Language) {
+		h.Asks = x.interfaceSet(d, 0)
+	}
+	return h, h.Open || len(h.Names) > 0 || len(h.Holders) > 0 || len(h.Bases) > 0 || len(h.Asks) > 0
+}
+
+// MemberTexts are the comments on members of types, by module and path: what
+// members of other projects' types may take over.
+func (x *Index) MemberTexts() map[string]map[string]string {
+	out := map[string]map[string]string{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if !x.ModuleInReach(m) {
+				continue
+			}
+			for d := range m.Declarations {
+				if d.Parent == nil || !d.Parent.Kind().IsType() || d.Kind() == model.KindField || d.Kind() == model.KindEnumMember || !x.known(d) {
+					continue
+				}
+				doc := d.Main().Doc
+				if doc == nil || doc.Escaped && strings.Contains(doc.Text, `\`) || strings.TrimSpace(doc.Text) == "" {
+					continue
+				}
+				if out[m.Path] == nil {
+					out[m.Path] = map[string]string{}
+				}
+				out[m.Path][d.Path()] = doc.Text
+			}
+		}
+	}
+	return out
+}
