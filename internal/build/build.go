@@ -93,6 +93,9 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	if err := r.home(); err != nil {
 		return r.snapshot, err
 	}
+	if err := r.fragments(); err != nil {
+		return r.snapshot, err
+	}
 	r.name()
 	s, set := r.snapshot, r.options.Settings
 	looks, problems := look.Read(fsys, set.Look, set.File)

@@ -84,14 +84,16 @@ func (p *Pass) count() {
 			continue
 		}
 		p.coverage.Total++
+		of := p.Links.TextOf(d)
+		taken := of != nil && of != d && (d.Main().Doc != nil || !d.Documented())
 		switch {
+		case taken && (d.Documented() || p.takenCounts):
+			p.coverage.Taken++
+			p.coverage.Documented++
+		case taken:
+			p.coverage.More++
 		case d.Documented():
 			p.coverage.Documented++
-		case p.Links.TextOf(d) != nil:
-			p.coverage.Taken++
-			if p.takenCounts {
-				p.coverage.Documented++
-			}
 		}
 	}
 }

@@ -142,6 +142,7 @@ func (p *Pass) describe(d *model.Declaration) *described {
 	}
 	c := &described{d: d}
 	p.said(c, d)
+	p.taken(c)
 	callable := d
 	if d.Kind() == model.KindClass {
 		if len(c.sections) == 0 || len(c.entries(prose.Parameters)) == 0 {
@@ -198,6 +199,20 @@ func (p *Pass) said(c *described, d *model.Declaration) {
 		}
 	}
 	c.text += text.String()
+}
+
+// taken adds what is said where the comment says that its text is another's.
+func (p *Pass) taken(c *described) {
+	for _, s := range c.sections {
+		for i := range s.Body {
+			if n := prose.Alone(&s.Body[i], prose.Taken); n != nil {
+				if of := p.Links.TakenFrom(c.d, n); of != nil {
+					sections, _ := p.Links.Sections(of)
+					c.sections = append(c.sections, sections)
+				}
+			}
+		}
+	}
 }
 
 func (c *described) entries(kind prose.PartKind) []prose.Entry {

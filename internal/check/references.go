@@ -1,6 +1,7 @@
 package check
 
 import (
+	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -46,9 +47,11 @@ type Tide struct {
 }
 `,
 	Messages: map[string]string{
-		"":             `"{text}" is not declared`,
-		"near":         `"{text}" is not declared; did you mean {near}?`,
-		"out of reach": `"{text}" is declared but out of reach, so it has no page to link to`,
+		"":                `"{text}" is not declared`,
+		"near":            `"{text}" is not declared; did you mean {near}?`,
+		"nothing to take": `"{text}" stands for no text: nothing that {kind} {name} overrides or fulfils has any`,
+		"no text":         `"{text}" has no text of its own to take over`,
+		"out of reach":    `"{text}" is declared but out of reach, so it has no page to link to`,
 	},
 	module: func(p *Pass) {
 		p.references(func(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
@@ -104,25 +107,31 @@ type Phase struct{ Age int }
 	},
 }
 
+// placer makes a finding's place of a span.
+type placer = func(source.Span) finding.Place
+
 // references calls visit for every reference in the comments of the module.
 func (p *Pass) references(visit func(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope)) {
-	walk := func(d *model.Declaration, doc *model.Doc, f *model.Facts, from link.Scope) {
-		if f.Generated {
-			return
-		}
-		// Most comments hold no bracket; they need not be taken apart for this.
-		if !strings.ContainsAny(doc.Text, "[<{`") && !strings.Contains(doc.Text, "ref:") {
-			return
-		}
-		sections := p.Links.Comments.Of(p.Module.Library.Language, doc)
+	p.eachText(func(d *model.Declaration, f *model.Facts, sections *prose.Sections, from link.Scope) {
 		for nodes := range sections.All {
 			prose.Walk(nodes, func(n *prose.Node) bool {
-				if n.Kind == prose.Reference {
+				if n.Kind == prose.Reference || n.Kind == prose.Taken && n.Strict {
 					visit(d, f.Place(shownSpan(n)), n, from)
 				}
 				return true
 			})
 		}
+	}, "[", "<", "{", "`", "@", "ref:")
+}
+
+// eachText calls visit for every comment of the module that has one of some marks in
+// it: most comments have none, and need not be taken apart.
+func (p *Pass) eachText(visit func(d *model.Declaration, f *model.Facts, sections *prose.Sections, from link.Scope), marks ...string) {
+	walk := func(d *model.Declaration, doc *model.Doc, f *model.Facts, from link.Scope) {
+		if f.Generated || !slices.ContainsFunc(marks, func(mark string) bool { return strings.Contains(doc.Text, mark) }) {
+			return
+		}
+		visit(d, f, p.Links.Comments.Of(p.Module.Library.Language, doc), from)
 	}
 	if p.Links.ModuleInReach(p.Module) {
 		for _, doc := range p.Module.Doc {
@@ -154,7 +163,7 @@ func howOf(n *prose.Node) link.How {
 	switch {
 	case n.Outward:
 		return link.Outward
-	case n.Strict:
+	case n.Kind == prose.Taken, n.Strict:
 		return link.Explicit
 	}
 	return link.Bracketed
@@ -165,9 +174,18 @@ func (p *Pass) resolve(from link.Scope, n *prose.Node) link.Result {
 }
 
 func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
+	if n.Kind == prose.Taken && n.Target == "" {
+		p.nothingToTake(d, place, n)
+		return
+	}
 	result := p.resolve(from, n)
 	f := finding.Finding{Rule: finding.BrokenReference, Place: place, Arguments: []finding.Argument{argument("text", n.Target)}}
 	switch {
+	case result.Outcome == link.Found && n.Kind == prose.Taken:
+		if d == nil || p.Links.TakenFrom(d, n) != nil {
+			return
+		}
+		f.Form = "no text"
 	case result.Outcome == link.Found && n.Strict && p.hidden(result.Target):
 		f.Form = "out of reach"
 	case result.Outcome != link.Missing:
@@ -188,6 +206,18 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		}
 	}
 	p.report(d, f)
+}
+
+// nothingToTake reports a comment whose text is said to be another's where no other
+// has any. Of what extends something that nobody here has read, nothing is claimed.
+func (p *Pass) nothingToTake(d *model.Declaration, place finding.Place, n *prose.Node) {
+	if d == nil || p.Links.TakenFrom(d, n) != nil || p.Links.MayHaveMore(d) {
+		return
+	}
+	p.report(d, finding.Finding{
+		Rule: finding.BrokenReference, Form: "nothing to take", Place: place,
+		Arguments: []finding.Argument{argument("text", prose.Plain(n.Children)), argument("kind", d.Kind().String()), argument("name", d.Path())},
+	})
 }
 
 // hidden reports whether a target is declared but has no page.
@@ -246,6 +276,9 @@ func humps(name string) int {
 }
 
 func (p *Pass) ambiguous(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
+	if n.Target == "" {
+		return
+	}
 	result := p.resolve(from, n)
 	if result.Outcome != link.Ambiguous {
 		return
@@ -273,22 +306,38 @@ func candidateName(t link.Target) string {
 	return t.Declaration.Module.Path + "." + t.Declaration.Path()
 }
 
-// home checks the references of the landing page.
-func (p *Pass) home(project *model.Project) {
-	home := project.Home
-	if home == nil {
-		return
+// placesOf makes places of the spans of a page.
+func placesOf(page *model.Page) placer {
+	return func(span source.Span) finding.Place {
+		return finding.Place{File: page.Path, Span: span, At: page.Lines.Position(span.Start)}
 	}
-	prose.Walk(markdown.Parse(home.Text), func(n *prose.Node) bool {
-		if n.Kind != prose.Reference {
-			return true
+}
+
+// page checks the references of a page that stands in no module.
+func (p *Pass) page(page *model.Page, nodes []prose.Node) {
+	placeOf := placesOf(page)
+	prose.Walk(nodes, func(n *prose.Node) bool {
+		if n.Kind == prose.Reference {
+			p.broken(nil, placeOf(shownSpan(n)), n, link.Scope{})
+			p.ambiguous(nil, placeOf(shownSpan(n)), n, link.Scope{})
 		}
-		span := shownSpan(n)
-		place := finding.Place{File: home.Path, Span: span, At: home.Lines.Position(span.Start)}
-		p.broken(nil, place, n, link.Scope{})
-		p.ambiguous(nil, place, n, link.Scope{})
-		return true
+		return n.Kind != prose.Reference
 	})
+}
+
+// pages checks the landing page and the fragments; inserted are the fragments that
+// comments insert.
+func (p *Pass) pages(project *model.Project, inserted []string, options Options) {
+	if home := project.Home; home != nil {
+		nodes := markdown.Parse(home.Text)
+		if applies(options, finding.BrokenReference) || applies(options, finding.AmbiguousReference) {
+			p.page(home, nodes)
+		}
+		if applies(options, finding.BrokenFragment) {
+			p.inserts(nil, placesOf(home), nodes)
+		}
+	}
+	p.fragments(append(inserted, p.inserted...), options)
 }
 
 var leakedType = Rule{

@@ -31,7 +31,7 @@ var Rules = []Rule{
 	undocumented, missingModuleComment, emptyComment, strayComment, deprecatedWithoutAdvice,
 	phantomParameter, undescribedParameter, undescribedResult, undescribedFailure, repeatedSection, unknownTag,
 	brokenReference, ambiguousReference, leakedType, importCycle, malformedComment, unreadableSource,
-	faintAccent, brokenLook,
+	brokenFragment, faintAccent, brokenLook,
 }
 
 // ByName finds a rule, or nil.

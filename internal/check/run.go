@@ -35,7 +35,8 @@ type Folder struct {
 type Coverage struct {
 	Documented int
 	Total      int
-	Taken      int // have no comment of their own, and are described by another's
+	Taken      int // of the documented: described by another's comment alone
+	More       int // described by another's comment, which does not count
 }
 
 // Percent is the documented share; a project that has nothing to document is whole.
@@ -75,14 +76,17 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 	wait.Wait()
 	result := Result{Findings: slices.Clone(earlier), Modules: map[*model.Module]Coverage{}}
 	home := Pass{Links: links}
-	if applies(options, finding.BrokenReference) || applies(options, finding.AmbiguousReference) {
-		home.home(project)
+	var inserted []string
+	for _, p := range passes {
+		inserted = append(inserted, p.inserted...)
 	}
+	home.pages(project, inserted, options)
 	for _, p := range append(passes, home) {
 		result.Findings = append(result.Findings, p.findings...)
 		result.Coverage.Documented += p.coverage.Documented
 		result.Coverage.Total += p.coverage.Total
 		result.Coverage.Taken += p.coverage.Taken
+		result.Coverage.More += p.coverage.More
 		result.Excused += p.excused
 		if p.Module != nil {
 			result.Modules[p.Module] = p.coverage
@@ -143,6 +147,7 @@ type Pass struct {
 	findings []finding.Finding
 	coverage Coverage
 	excused  int
+	inserted []string // names of fragments that texts insert
 
 	takenCounts bool
 	known       func(rule string) bool // a rule's name; a rule cannot ask the list it stands in

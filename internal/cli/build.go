@@ -250,7 +250,7 @@ func stateOf(p *project, s *build.Snapshot) *site.Report {
 	if len(p.settings.Write.Pages) == 0 {
 		return nil
 	}
-	r := &site.Report{Documented: s.Coverage.Documented, Total: s.Coverage.Total, Taken: s.Coverage.Taken}
+	r := &site.Report{Documented: s.Coverage.Documented, Total: s.Coverage.Total, Taken: s.Coverage.Taken + s.Coverage.More}
 	for i := range s.Findings {
 		f := &s.Findings[i]
 		r.Findings = append(r.Findings, site.Finding{

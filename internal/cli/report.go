@@ -142,11 +142,11 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 		what = "declarations down to " + reach.String()
 	}
 	taken := ""
-	switch {
-	case c.Taken > 0 && p.settings.Checks.TakenCounts:
+	if c.Taken > 0 {
 		taken = fmt.Sprintf(", %d of them by text taken over", c.Taken)
-	case c.Taken > 0:
-		taken = fmt.Sprintf(", %d more by text taken over", c.Taken)
+	}
+	if c.More > 0 {
+		taken += fmt.Sprintf(", %d more by text taken over", c.More)
 	}
 	fmt.Fprintf(a.stdout, "%s · %d of %d %s documented (%.1f %%)%s\n", a.counts(list), c.Documented, c.Total, what, c.Percent(), taken)
 }

@@ -14,6 +14,7 @@ import (
 	"codrel/internal/comment/gocomment"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/prose/markdown"
 )
 
 // Sections is a doc comment, taken apart.
@@ -35,6 +36,9 @@ func Read(language string, doc *model.Doc) *Sections {
 		Children: []prose.Node{{Kind: prose.Text, Text: doc.Text, Span: doc.Span}},
 	}}}
 }
+
+// ReadPage takes a page of Markdown apart, such as a fragment.
+func ReadPage(text string) []prose.Node { return markdown.Parse(text) }
 
 // Table holds the sections of doc comments. It is safe for use by several goroutines.
 type Table struct {

@@ -52,6 +52,7 @@ const (
 	MalformedComment        = "malformed-comment"
 	FaintAccent             = "faint-accent"
 	BrokenLook              = "broken-look"
+	BrokenFragment          = "broken-fragment"
 	PhantomParameter        = "phantom-parameter"
 	UndescribedParameter    = "undescribed-parameter"
 	UndescribedResult       = "undescribed-result"

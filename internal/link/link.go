@@ -50,7 +50,8 @@ type Index struct {
 	names         func() map[string][]*model.Module                         // modules by the names in reach at their top
 	tops          func() []string                                           // those names, sorted
 	named         func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
-	based         sync.Map                                                  // of declarations: what [Index.bases] found
+	fragments     func() map[string]*Fragment
+	based         sync.Map // of declarations: what [Index.bases] found
 	graph         func() *moduleGraph
 	users         func() map[*model.Declaration]*UsersOf
 	used          atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
@@ -99,6 +100,7 @@ func New(project *model.Project, options Options) *Index {
 	x.names = sync.OnceValue(x.topNames)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
 	x.graph = sync.OnceValue(x.makeGraph)
+	x.fragments = sync.OnceValue(x.readFragments)
 	x.named = sync.OnceValue(x.namedAnywhere)
 	x.users = sync.OnceValue(x.findUsers)
 	x.relate()

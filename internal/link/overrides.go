@@ -1,8 +1,11 @@
 package link
 
 import (
+	"slices"
+
 	"codrel/internal/comment"
 	"codrel/internal/model"
+	"codrel/internal/prose"
 )
 
 // This file finds what members take the place of, and whose text describes those
@@ -64,33 +67,94 @@ func (x *Index) interfacesOf(d *model.Declaration) []*model.Declaration {
 }
 
 // TextOf is the declaration whose comment describes a declaration: its own, or,
-// where that says nothing, the member that it takes the place of or fulfils. It is
-// nil where there is no text at all.
+// where that says nothing or that its text is another's, the one that is meant, else
+// the member that it takes the place of or fulfils. It is nil where there is no text at all.
 func (x *Index) TextOf(d *model.Declaration) *model.Declaration {
 	for level := 0; d != nil && level < highest; level++ {
 		if x.hasText(d) {
 			return d
 		}
-		d = x.above(d)
+		d = x.nextText(d)
 	}
 	return nil
+}
+
+// nextText is the declaration whose text stands for that of one without its own.
+func (x *Index) nextText(d *model.Declaration) *model.Declaration {
+	sections, _ := x.Sections(d)
+	if taken := sections.AllTaken(); taken != nil && taken.Target != "" {
+		return x.Resolve(ScopeOf(d), taken.Target, Explicit).Target.Declaration
+	}
+	return x.above(d)
+}
+
+// TakenFrom is the declaration whose text a node of a declaration's comment stands
+// for, or nil.
+func (x *Index) TakenFrom(d *model.Declaration, n *prose.Node) *model.Declaration {
+	of := x.above(d)
+	if n.Target != "" {
+		of = x.Resolve(ScopeOf(d), n.Target, Explicit).Target.Declaration
+	}
+	if of == nil || of == d {
+		return nil
+	}
+	if of = x.TextOf(of); of == d {
+		return nil
+	}
+	return of
 }
 
 // hasText reports whether a declaration has a comment with words of its own.
 func (x *Index) hasText(d *model.Declaration) bool {
 	at := d.Main()
-	return at.Doc != nil && saysSomething(x.Comments.Of(d.Module.Library.Language, at.Doc))
+	if at.Doc == nil {
+		return false
+	}
+	sections := x.Comments.Of(d.Module.Library.Language, at.Doc)
+	if taken := sections.AllTaken(); taken != nil {
+		return !taken.Strict && x.TakenFrom(d, taken) == nil // words that are meant as they are
+	}
+	return saysSomething(sections)
 }
 
 func saysSomething(s *comment.Sections) bool {
 	return len(s.Body) > 0 || len(s.Parts) > 0 || len(s.Deprecated) > 0 || s.Obsolete
 }
 
+// textOfBases is the first base of a type that has a text. It is asked for where a
+// comment says that its text is another's: a type without a comment has no text.
+func (x *Index) textOfBases(d *model.Declaration) *model.Declaration {
+	if s, _ := x.Sections(d); s.AllTaken() == nil && !x.takesPart(s) {
+		return nil
+	}
+	for _, base := range x.bases(d) {
+		if x.hasText(base) {
+			return base
+		}
+	}
+	return nil
+}
+
+// takesPart reports whether some of a comment is another declaration's text.
+func (x *Index) takesPart(s *comment.Sections) bool {
+	found := false
+	for nodes := range s.All {
+		prose.Walk(nodes, func(n *prose.Node) bool {
+			found = found || n.Kind == prose.Taken
+			return !found
+		})
+	}
+	return found
+}
+
 // above is the member that a member takes the place of, or that it fulfils where
-// types fulfil interfaces without saying so.
+// types fulfil interfaces without saying so; of a type, the base that it names in its comment's stead.
 func (x *Index) above(d *model.Declaration) *model.Declaration {
 	if list := x.Relations(d).Overrides; len(list) > 0 {
 		return list[0]
+	}
+	if d.Kind().IsType() {
+		return x.textOfBases(d)
 	}
 	if d.Parent == nil || !d.Kind().IsCallable() || !x.implicit(d.Module.Library.Language) {
 		return nil
@@ -102,4 +166,55 @@ func (x *Index) above(d *model.Declaration) *model.Declaration {
 		}
 	}
 	return first
+}
+
+// Summary is the first sentence of what describes a declaration, as inline nodes,
+// and where names in it stand.
+func (x *Index) Summary(d *model.Declaration) ([]prose.Node, Scope) {
+	for level := 0; d != nil && level < highest; level++ {
+		if d = x.TextOf(d); d == nil {
+			break
+		}
+		sections, _ := x.Sections(d)
+		if len(sections.Body) == 0 {
+			return nil, ScopeOf(d)
+		}
+		first := &sections.Body[0]
+		taken := prose.Alone(first, prose.Taken)
+		if taken == nil {
+			nodes, scope := x.Opening(sections.Body, ScopeOf(d))
+			return prose.Summary(nodes), scope
+		}
+		d = x.TakenFrom(d, taken)
+	}
+	return nil, Scope{}
+}
+
+// TextsFrom are the declarations that parts of a declaration's comment are taken from.
+func (x *Index) TextsFrom(d *model.Declaration) []*model.Declaration {
+	var out []*model.Declaration
+	if !x.hasText(d) {
+		return nil
+	}
+	sections, _ := x.Sections(d)
+	for nodes := range sections.All {
+		prose.Walk(nodes, func(n *prose.Node) bool {
+			if n.Kind == prose.Taken {
+				if of := x.TakenFrom(d, n); of != nil && !slices.Contains(out, of) {
+					out = append(out, of)
+				}
+			}
+			return true
+		})
+	}
+	return out
+}
+
+// MayHaveMore reports whether the type of a member, or a type itself, has bases that
+// nobody here has read.
+func (x *Index) MayHaveMore(d *model.Declaration) bool {
+	for d.Parent != nil && !d.Kind().IsType() {
+		d = d.Parent
+	}
+	return d.Kind().IsType() && x.open(d, 0)
 }

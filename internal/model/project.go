@@ -13,6 +13,13 @@ type Project struct {
 	Version   string
 	Home      *Page // the README, or nil
 	Libraries []*Library
+	Fragments []Fragment // in the order of their names
+}
+
+// Fragment is a piece of text that is used in several places.
+type Fragment struct {
+	Name string // its path in the folder of fragments, without the ending
+	*Page
 }
 
 // Page is a text by the maintainer, such as the README.

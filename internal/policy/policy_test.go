@@ -33,12 +33,12 @@ comment/gocomment:     model prose source
 comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
-comment:           comment/blocktags comment/docstring comment/gocomment model prose
+comment:           comment/blocktags comment/docstring comment/gocomment model prose prose/markdown
 join:              lang model
 settings:          finding model nearest source
 look:              finding nearest settings
 symbols:           -
-link:              comment lang model nearest source symbols
+link:              comment lang model nearest prose source symbols
 check:             finding lang link model nearest prose prose/markdown source
 build:             check finding join lang link look model settings source symbols
 search:            nearest

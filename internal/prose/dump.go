@@ -7,7 +7,7 @@ import (
 
 var kindNames = [...]string{
 	"paragraph", "heading", "code block", "list", "item", "quote", "table", "row", "cell", "ruler",
-	"text", "emphasis", "strong", "struck", "code", "link", "reference", "image", "break",
+	"text", "emphasis", "strong", "struck", "code", "link", "reference", "insert", "taken", "image", "break",
 }
 
 // String is the kind's name in dumps.

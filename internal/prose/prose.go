@@ -36,6 +36,8 @@ const (
 	Code      // Text is the code
 	Link      // Target is an address
 	Reference // Target names a declaration; children are the shown text
+	Insert    // Target is the name of a fragment, which stands in its place
+	Taken     // text of another declaration stands in its place: the one that Target names, or the one that the subject overrides or fulfils
 	Image     // Target is an address, children the alternative text
 	Break     // a forced line break
 )
@@ -53,7 +55,7 @@ type Node struct {
 	Span     source.Span
 	Text     string // of Text, Code and CodeBlock
 	Info     string // of a CodeBlock: the fence's words
-	Target   string // of Link, Image and Reference
+	Target   string // of Link, Image, Reference, Insert and Taken
 	Children []Node
 }
 

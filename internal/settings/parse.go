@@ -118,6 +118,7 @@ func (r *reader) project(root *yaml.Node, s *Settings) {
 		"name":      func(n *yaml.Node) { r.text(n, &s.Name) },
 		"version":   func(n *yaml.Node) { r.text(n, &s.Version) },
 		"home":      func(n *yaml.Node) { r.path(n, &s.Home) },
+		"fragments": func(n *yaml.Node) { r.path(n, &s.Fragments) },
 		"reach":     func(n *yaml.Node) { r.reach(n, &s.Reach) },
 		"read":      func(n *yaml.Node) { r.list(n, "read", func(n *yaml.Node) { r.read(n, s) }) },
 		"generated": func(n *yaml.Node) { r.patterns(n, "generated", &s.Generated) },

@@ -29,6 +29,7 @@ type Settings struct {
 	Name      string // of the project; "" to find it
 	Version   string // of the project
 	Home      string // file of the landing page; "" to find the README
+	Fragments string // folder of the fragments; "" to find it
 	Reach     model.Reach
 	Read      []Read // empty: everything in the folder
 	Generated []string
@@ -103,6 +104,9 @@ type Look struct {
 
 // Text is one of the pages' own words.
 type Text struct{ Key, Value Word }
+
+// FragmentFolders are where fragments are looked for if the settings name no folder.
+var FragmentFolders = []string{"docs/fragments", "fragments"}
 
 // Default are the settings of a project without a settings file.
 func Default() *Settings {

@@ -68,7 +68,7 @@ func TestParse(t *testing.T) {
 func TestProblems(t *testing.T) {
 	for _, c := range []struct{ in, want string }{
 		{"nmae: x", `codrel.yaml:1:1: the settings file has no key "nmae"; did you mean "name"?`},
-		{"name: x\nxyzzy: 1", `codrel.yaml:2:1: the settings file has no key "xyzzy"; there are checks, generated, home`},
+		{"name: x\nxyzzy: 1", `codrel.yaml:2:1: the settings file has no key "xyzzy"; there are checks, fragments, generated, home`},
 		{"name: [a]", "codrel.yaml:1:7: a text is wanted here, and this is a list"},
 		{"name:", `codrel.yaml:1:1: the key "name" has no value; leave the line out for the default`},
 		{"name: a\nname: b", `codrel.yaml:2:1: the key "name" stands here a second time`},

@@ -111,6 +111,11 @@ func (p *parser) block(word line, lines []line) {
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	case !known:
 		p.unknown(word, lines)
+	case meaning.taken:
+		span := word.span()
+		taken := prose.Node{Kind: prose.Taken, Strict: true, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: "@" + word.text, Span: span}}}
+		p.out.Body = append(p.out.Body, prose.Node{Kind: prose.Paragraph, Span: span, Children: []prose.Node{taken}})
+		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	case meaning.silent:
 	case meaning.body:
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)

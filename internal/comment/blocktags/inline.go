@@ -112,7 +112,9 @@ func (p *parser) inlineTags(m *mapped, l line) {
 			m.put(linkOf(content, shown, word != "linkplain"), at, true)
 		case "code", "literal":
 			m.put("`"+content+"`", at, true)
-		case "inheritDoc", "inheritdoc", "label":
+		case "inheritDoc", "inheritdoc":
+			m.put("[{@"+word+"}](<"+markdown.TakenScheme+nameOf(content)+">)", l.at+int32(open), true)
+		case "label":
 		default:
 			m.put(content, at, true)
 		}
@@ -136,8 +138,7 @@ func linkOf(content, shown string, code bool) string {
 		}
 		return "[" + text + "](<" + target + ">)"
 	}
-	name := strings.TrimPrefix(strings.TrimPrefix(target, "module:"), "typeof ")
-	name = strings.TrimLeft(strings.ReplaceAll(name, "~", "."), "#.")
+	name := nameOf(target)
 	if name == "" || strings.Contains(name, "/") || strings.ContainsAny(name, "<>\\") {
 		return strings.TrimSpace(target + " " + text)
 	}
@@ -148,6 +149,12 @@ func linkOf(content, shown string, code bool) string {
 		text = target
 	}
 	return "[" + text + "](<ref:" + name + ">)"
+}
+
+// nameOf is the name that an inline tag leads to, without the signs of namepaths.
+func nameOf(target string) string {
+	name := strings.TrimPrefix(strings.TrimPrefix(target, "module:"), "typeof ")
+	return strings.TrimLeft(strings.ReplaceAll(name, "~", "."), "#.")
 }
 
 // typeNodes makes inline nodes of a type: names are code, which links where it

@@ -14,6 +14,7 @@ type meaning struct {
 	title      string // of a section under a title of its own
 	body       bool   // it goes on with the text
 	deprecated bool
+	taken      bool // the text is that of what the subject overrides or fulfils
 	silent     bool // it speaks to tools, or says what the signature says
 }
 
@@ -37,13 +38,14 @@ var vocabulary = func() map[string]meaning {
 	put(meaning{kind: prose.Notes}, "note")
 	put(meaning{kind: prose.Caution}, "warning caution")
 	put(meaning{deprecated: true}, "deprecated")
+	put(meaning{taken: true}, "inheritDoc inheritdoc")
 	put(meaning{body: true}, "description desc summary remarks classdesc file fileoverview overview brief")
 	put(meaning{kind: prose.Other, title: "Default"}, "default defaultValue defaultvalue")
 	put(meaning{kind: prose.Other, title: "Fires"}, "fires emits event listens")
 	put(meaning{kind: prose.Other, title: "To do"}, "todo")
 	put(meaning{silent: true}, `abstract access alias alpha async augments author beta borrows callback category class const constant
 		constructor constructs copyright decorator enum eventProperty experimental export exports extends external final function func
-		generator global group hidden hideconstructor host ignore implements import inheritDoc inheritdoc inner instance interface
+		generator global group hidden hideconstructor host ignore implements import inner instance interface
 		internal kind label lends license link memberof memberOf member method mixes mixin module name namespace nocollapse noalias nosideeffects
 		noInheritDoc overload override package packageDocumentation preserve private privateRemarks protected public
 		readonly record requires satisfies sealed static stability struct suppress this ts-check ts-expect-error ts-ignore ts-nocheck

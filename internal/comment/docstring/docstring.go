@@ -20,7 +20,20 @@ func Parse(doc *model.Doc) *prose.Sections {
 	p.markdown = plainlyMarkdown(p.lines)
 	p.sections()
 	p.repeated()
+	p.ofBase()
 	return p.out
+}
+
+// ofBase reads a docstring that says nothing but that the text is the base class's.
+func (p *parser) ofBase() {
+	if len(p.out.Body) != 1 || p.out.Body[0].Kind != prose.Paragraph || len(p.out.Parts) > 0 {
+		return
+	}
+	body := &p.out.Body[0]
+	switch strings.ToLower(strings.TrimRight(prose.Plain(body.Children), ".")) {
+	case "see base class", "see the base class", "see parent class", "see superclass":
+		body.Children = []prose.Node{{Kind: prose.Taken, Span: body.Span, Children: body.Children}}
+	}
 }
 
 type parser struct {

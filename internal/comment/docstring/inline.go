@@ -222,6 +222,9 @@ func (in *inline) linked(from, start, stop, after int) int {
 		if name, ok := strings.CutPrefix(address, "ref:"); ok {
 			return in.node(prose.Node{Kind: prose.Reference, Strict: true, Target: name, Children: []prose.Node{child}}, from, after)
 		}
+		if name, ok := strings.CutPrefix(address, prose.InsertScheme); ok {
+			return in.node(prose.Node{Kind: prose.Insert, Target: name, Children: []prose.Node{child}}, from, after)
+		}
 		if prose.AllowedAddress(address) {
 			return in.node(prose.Node{Kind: prose.Link, Target: address, Children: []prose.Node{child}}, from, after)
 		}

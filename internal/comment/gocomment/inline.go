@@ -112,6 +112,9 @@ func (in *inline) defined(text, target string, i int) prose.Node {
 	if name, ok := strings.CutPrefix(target, "ref:"); ok {
 		n = prose.Node{Kind: prose.Reference, Target: name, Strict: true}
 	}
+	if name, ok := strings.CutPrefix(target, prose.InsertScheme); ok {
+		n = prose.Node{Kind: prose.Insert, Target: name}
+	}
 	shown := prose.Node{Kind: prose.Text, Text: text, Span: in.span(i+1, i+1+len(text))}
 	if n.Kind == prose.Link && !prose.AllowedAddress(target) {
 		return shown

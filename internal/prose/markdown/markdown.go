@@ -3,7 +3,7 @@
 //
 // Raw HTML never comes through: what it says in harmless elements becomes nodes
 // of the tree, the rest is left out. Addresses are filtered here, and "ref:"
-// links become references that must resolve.
+// links become references that must resolve, "insert:" links fragments.
 package markdown
 
 import (
@@ -46,6 +46,10 @@ func Title(nodes []prose.Node) (title string, rest []prose.Node, ok bool) {
 	}
 	return "", nodes, false
 }
+
+// TakenScheme is what dialects that have a form of their own for text which is
+// another declaration's turn that form into, as the address of a link.
+const TakenScheme = "codrel-taken:"
 
 type converter struct {
 	src []byte
@@ -153,6 +157,12 @@ func Target(address string, shown []prose.Node) []prose.Node {
 	if name, ok := strings.CutPrefix(address, "ref:"); ok {
 		return []prose.Node{{Kind: prose.Reference, Strict: true, Target: name, Children: shown, Span: cover(shown)}}
 	}
+	if name, ok := strings.CutPrefix(address, prose.InsertScheme); ok {
+		return []prose.Node{{Kind: prose.Insert, Target: name, Children: shown, Span: cover(shown)}}
+	}
+	if name, ok := strings.CutPrefix(address, TakenScheme); ok {
+		return []prose.Node{{Kind: prose.Taken, Strict: true, Target: name, Children: shown, Span: cover(shown)}}
+	}
 	if !prose.AllowedAddress(address) {
 		return shown
 	}
@@ -175,6 +185,8 @@ func (c *converter) autoLink(n *ast.AutoLink) []prose.Node {
 	}
 	if name, ok := strings.CutPrefix(address, "ref:"); ok {
 		shown = prose.Node{Kind: prose.Code, Text: name, Span: shown.Span}
+	} else if name, ok := strings.CutPrefix(address, prose.InsertScheme); ok {
+		shown.Text = name
 	} else if n.AutoLinkType == ast.AutoLinkEmail {
 		address = "mailto:" + address
 	}

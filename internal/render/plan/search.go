@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 	"codrel/internal/search"
@@ -40,16 +41,14 @@ func (p *Plan) ModuleSummary(m *model.Module) string {
 	if len(m.Doc) == 0 {
 		return ""
 	}
-	return summary(p.Links.Comments.Of(m.Library.Language, m.Doc[0].Doc).Body)
+	nodes, _ := p.Links.Opening(p.Links.Comments.Of(m.Library.Language, m.Doc[0].Doc).Body, link.Scope{})
+	return summary(nodes)
 }
 
 // Summary is the first sentence of what describes a declaration, plain and not too long.
 func (p *Plan) Summary(d *model.Declaration) string {
-	if d = p.Links.TextOf(d); d == nil {
-		return ""
-	}
-	sections, _ := p.Links.Sections(d)
-	return summary(sections.Body)
+	nodes, _ := p.Links.Summary(d)
+	return plainLine(nodes)
 }
 
 func (p *Plan) entry(d *model.Declaration) search.Entry {
@@ -71,8 +70,10 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 	return e
 }
 
-func summary(nodes []prose.Node) string {
-	text := strings.Join(strings.Fields(prose.Plain(prose.Summary(nodes))), " ")
+func summary(nodes []prose.Node) string { return plainLine(prose.Summary(nodes)) }
+
+func plainLine(nodes []prose.Node) string {
+	text := strings.Join(strings.Fields(prose.Plain(nodes)), " ")
 	if runes := []rune(text); len(runes) > longestSummary {
 		return strings.TrimSpace(string(runes[:longestSummary-1])) + "…"
 	}

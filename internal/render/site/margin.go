@@ -139,6 +139,9 @@ func (v view) inherited(d *model.Declaration) []sentence {
 	if of := v.plan.Links.TextOf(d); of != nil && of != d && v.plan.Links.InReach(of) {
 		out = append(out, v.names("text-from", []*model.Declaration{of}, 1, ""))
 	}
+	if parts := v.plan.Links.TextsFrom(d); len(parts) > 0 {
+		out = append(out, v.names("text-part-from", parts, mostNames, ""))
+	}
 	return out
 }
 

@@ -3,6 +3,7 @@ package site
 import (
 	"strconv"
 
+	"codrel/internal/link"
 	"codrel/internal/prose"
 )
 
@@ -10,9 +11,18 @@ import (
 // back and fails with, notes and examples.
 
 // parts draws all named sections, each kind once, in the order that people read them.
-func (w *proseWriter) parts(s *prose.Sections) {
+// others are parts of another declaration's comment that go with them.
+func (w *proseWriter) parts(s *prose.Sections, others ...partOf) {
 	for kind := range prose.PartKind(len(prose.PartNames)) {
-		parts := s.Of(kind)
+		var parts []partOf
+		for _, p := range s.Of(kind) {
+			parts = append(parts, partOf{p, w.scope})
+		}
+		for _, p := range others {
+			if p.Kind == kind {
+				parts = append(parts, p)
+			}
+		}
 		if len(parts) == 0 {
 			continue
 		}
@@ -21,12 +31,18 @@ func (w *proseWriter) parts(s *prose.Sections) {
 			continue
 		}
 		for _, p := range parts {
-			w.part(p.Title, []*prose.Part{p})
+			w.part(p.Title, []partOf{p})
 		}
 	}
 }
 
-func (w *proseWriter) part(title string, parts []*prose.Part) {
+// partOf is a part of a comment, and where its names stand.
+type partOf struct {
+	*prose.Part
+	scope link.Scope
+}
+
+func (w *proseWriter) part(title string, parts []partOf) {
 	if w.full() {
 		return
 	}
@@ -35,7 +51,10 @@ func (w *proseWriter) part(title string, parts []*prose.Part) {
 	w.escaped(title)
 	w.raw("</h" + level + ">\n")
 	open := false
+	own := w.scope
+	defer func() { w.scope = own }()
 	for _, p := range parts {
+		w.scope = p.scope
 		for i := range p.Entries {
 			e := &p.Entries[i]
 			if e.Name == "" && len(e.Type) == 0 {
@@ -43,14 +62,16 @@ func (w *proseWriter) part(title string, parts []*prose.Part) {
 					w.raw("</dl>\n")
 					open = false
 				}
+				w.entry = entryName{kind: p.Kind, set: true}
 				w.blocks(e.Text)
+				w.entry = entryName{}
 				continue
 			}
 			if !open {
 				w.raw("<dl class=\"entries\">\n")
 				open = true
 			}
-			w.entry(p.Kind, e)
+			w.described(p.Kind, e)
 		}
 		if len(p.Body) > 0 {
 			if open {
@@ -65,8 +86,8 @@ func (w *proseWriter) part(title string, parts []*prose.Part) {
 	}
 }
 
-// entry draws one parameter, result or failure as a term with its description.
-func (w *proseWriter) entry(kind prose.PartKind, e *prose.Entry) {
+// described draws one parameter, result or failure as a term with its description.
+func (w *proseWriter) described(kind prose.PartKind, e *prose.Entry) {
 	w.raw("<dt>")
 	if e.Name != "" {
 		w.raw(`<code translate="no">`)
@@ -90,11 +111,13 @@ func (w *proseWriter) entry(kind prose.PartKind, e *prose.Entry) {
 		w.raw(` <span class="aside">` + escape(w.v.say("optional")) + "</span>")
 	}
 	w.raw("</dt><dd>")
-	if len(e.Text) == 1 && e.Text[0].Kind == prose.Paragraph {
+	w.entry = entryName{kind, e.Name, true}
+	if len(e.Text) == 1 && e.Text[0].Kind == prose.Paragraph && prose.Alone(&e.Text[0], prose.Insert) == nil && !w.takesBlocks(&e.Text[0]) {
 		w.inline(e.Text[0].Children)
 	} else {
 		w.blocks(e.Text)
 	}
+	w.entry = entryName{}
 	w.raw("</dd>\n")
 }
 

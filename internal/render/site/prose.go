@@ -23,6 +23,9 @@ type proseWriter struct {
 	most  int         // bytes of HTML
 	b     strings.Builder
 	slugs map[string]int
+
+	depth int       // of texts that stand for others
+	entry entryName // that is being described; empty outside of entries
 }
 
 func (v view) proseWriter(scope link.Scope, level int) *proseWriter {
@@ -147,7 +150,9 @@ func (w *proseWriter) codeBlock(n *prose.Node) {
 func (w *proseWriter) block(n *prose.Node) {
 	switch n.Kind {
 	case prose.Paragraph:
-		w.tag("p", n, w.inline)
+		if !w.placeholder(n) {
+			w.tag("p", n, w.inline)
+		}
 	case prose.Heading:
 		w.heading(n)
 	case prose.CodeBlock:
@@ -272,6 +277,8 @@ func (w *proseWriter) node(n *prose.Node) {
 		w.reference(n)
 	case prose.Image:
 		w.image(n)
+	case prose.Taken:
+		w.takenInLine(n)
 	default:
 		w.inline(n.Children)
 	}
@@ -402,7 +409,7 @@ func lineOf(target string) int {
 }
 
 func (w *proseWriter) hasHeading(slug string) bool {
-	if w.file == nil {
+	if w.file == nil || w.file != w.v.project().Home {
 		return false
 	}
 	found := false

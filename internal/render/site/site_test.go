@@ -101,7 +101,7 @@ func TestWhatPagesSay(t *testing.T) {
 	quay := page(t, m, "berth/Quay.html")
 	assert.Contains(t, quay, `Fulfils`)
 	assert.Contains(t, quay, `<a href="Berth.html">`)
-	assert.Contains(t, quay, `href="../../../../../source/engine/berth/berth.go.html#L72"`)
+	assert.Contains(t, quay, `href="../../../../../source/engine/berth/berth.go.html#L76"`)
 	assert.Contains(t, string(m.Get("source/engine/berth/berth.go.html")), `href="https://forge.example/tidebook/blob/main/engine/berth/berth.go#L1"`)
 	assert.Contains(t, quay, `import &#34;tidebook.example/engine/berth&#34;`)
 

@@ -186,20 +186,21 @@ func (v view) given(m *model.Module) []*model.Declaration {
 
 // summary is the first sentence of a declaration's comment as HTML.
 func (v view) summary(d *model.Declaration) string {
-	if d = v.plan.Links.TextOf(d); d == nil {
+	nodes, scope := v.plan.Links.Summary(d)
+	if len(nodes) == 0 {
 		return ""
 	}
-	sections, _ := v.plan.Links.Sections(d)
-	w := v.summaryWriter(link.ScopeOf(d))
-	w.inline(prose.Summary(sections.Body))
+	w := v.summaryWriter(scope)
+	w.inline(nodes)
 	return w.String()
 }
 
 func (v view) moduleSummary(m *model.Module) string {
 	for _, doc := range m.Doc {
 		sections := v.plan.Links.Comments.Of(m.Library.Language, doc.Doc)
-		w := v.summaryWriter(link.Scope{Module: m, File: doc.File})
-		w.inline(prose.Summary(sections.Body))
+		nodes, scope := v.plan.Links.Opening(sections.Body, link.Scope{Module: m, File: doc.File})
+		w := v.summaryWriter(scope)
+		w.inline(prose.Summary(nodes))
 		return w.String()
 	}
 	return ""
@@ -213,7 +214,7 @@ func (v view) text(d *model.Declaration, level int) string {
 	sections, _ := v.plan.Links.Sections(d)
 	w := v.proseWriter(link.ScopeOf(d), level)
 	w.blocks(sections.Body)
-	w.parts(sections)
+	w.parts(sections, w.taken(sections)...)
 	w.rest()
 	return w.String()
 }

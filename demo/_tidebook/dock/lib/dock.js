@@ -2,6 +2,8 @@
 
 /**
  * @file The display at the dock: what the water does, line by line.
+ *
+ * [Heights](insert:hights)
  */
 
 const { Screen, ROWS } = require('./screen');

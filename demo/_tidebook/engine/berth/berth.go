@@ -2,6 +2,10 @@
 //
 // A [Plan] knows the berths of a harbour and the water over them, and assigns a
 // [Vessel] where it floats as long as it stays.
+//
+// [Heights]
+//
+// [Heights]: insert:heights
 package berth
 
 import (

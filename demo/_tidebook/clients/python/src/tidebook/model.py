@@ -1,6 +1,8 @@
 """Harbours, tides and berths, as the service describes them.
 
 The classes are plain data: comparing two of them compares what they hold.
+
+`Heights <insert:heights>`_
 """
 
 from __future__ import annotations
