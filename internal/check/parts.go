@@ -160,7 +160,11 @@ func (p *Pass) describe(d *model.Declaration) *described {
 	if len(c.sections) == 0 {
 		return nil
 	}
-	for _, o := range callable.Occurrences {
+	forms := callable.Overloads() // what only gives a body to them is seen by no caller
+	if forms == nil {
+		forms = callable.Occurrences
+	}
+	for _, o := range forms {
 		if o.Callable == nil {
 			continue
 		}

@@ -50,6 +50,7 @@ type Tide struct {
 		"":                `"{text}" is not declared`,
 		"near":            `"{text}" is not declared; did you mean {near}?`,
 		"nothing to take": `"{text}" stands for no text: nothing that {kind} {name} overrides or fulfils has any`,
+		"fits no form":    `"{text}" has other parameters than what it names; there is {forms}`,
 		"no text":         `"{text}" has no text of its own to take over`,
 		"out of reach":    `"{text}" is declared but out of reach, so it has no page to link to`,
 	},
@@ -192,6 +193,9 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		return
 	case !n.Strict && !couldBeReference(n.Target, result):
 		return
+	case result.Unfit != nil:
+		f.Form = "fits no form"
+		f.Arguments = append(f.Arguments, argument("forms", listed(p.Links.FormsOf(result.Unfit))))
 	default:
 		near := p.Links.Near(from, n.Target)
 		if !n.Strict && !result.Partial && near == "" && humps(n.Target) == 0 && !strings.Contains(n.Target, ".") {
@@ -291,12 +295,18 @@ func (p *Pass) ambiguous(d *model.Declaration, place finding.Place, n *prose.Nod
 			f.Related = append(f.Related, finding.Related{Place: at(c.Declaration), Label: candidateName(c)})
 		}
 	}
-	const shown = 4
-	if extra := len(names) - shown; extra > 0 {
-		names = append(names[:shown-1], "others")
-	}
-	f.Arguments = []finding.Argument{argument("text", n.Target), argument("candidates", strings.Join(names, " or "))}
+	f.Arguments = []finding.Argument{argument("text", n.Target), argument("candidates", listed(names))}
 	p.report(d, f)
+}
+
+// mostListed is how many names a finding lists; for more it says "others".
+const mostListed = 4
+
+func listed(names []string) string {
+	if len(names) > mostListed {
+		names = append(names[:mostListed-1:mostListed-1], "others")
+	}
+	return strings.Join(names, " or ")
 }
 
 func candidateName(t link.Target) string {

@@ -190,6 +190,7 @@ func (x *Index) Sections(d *model.Declaration) (*comment.Sections, *model.Facts)
 // the project. The zero value means nothing.
 type Target struct {
 	Declaration *model.Declaration
+	Form        *model.Occurrence // the form of the declaration that is meant; nil for all of it
 	Module      *model.Module
 	Address     string
 }

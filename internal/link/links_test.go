@@ -78,6 +78,11 @@ func (l *linked) word(t link.Target) string {
 	switch {
 	case t.Declaration != nil:
 		if name := l.names[t.Declaration]; name != "" {
+			for _, form := range t.Declaration.Overloads() {
+				if form.Occurrence == t.Form {
+					name += "(" + strings.Join(form.ParamTypes(), ",") + ")"
+				}
+			}
 			return name
 		}
 		if t.Declaration.Module.Library.Elsewhere != nil {

@@ -22,11 +22,7 @@ func parseReference(written string) reference {
 	s := strings.TrimSpace(written)
 	if open := strings.IndexByte(s, '('); open >= 0 && strings.HasSuffix(s, ")") {
 		r.callable = true
-		for p := range strings.SplitSeq(s[open+1:len(s)-1], ",") {
-			if p = strings.TrimSpace(p); p != "" {
-				r.params = append(r.params, p)
-			}
-		}
+		r.params = splitParams(s[open+1 : len(s)-1])
 		s = s[:open]
 	}
 	s = separators.Replace(s)
@@ -56,4 +52,33 @@ func cutLibrary(written string) (library, rest string, ok bool) {
 		return "", written, false
 	}
 	return library, rest, true
+}
+
+// splitParams cuts a list at its commas, but not at those within brackets, and takes
+// the blanks out.
+func splitParams(list string) []string {
+	var out []string
+	depth, start := 0, 0
+	add := func(end int) {
+		if p := strings.Join(strings.Fields(list[start:end]), ""); p != "" {
+			out = append(out, p)
+		}
+		start = end + 1
+	}
+	for i := 0; i < len(list); i++ {
+		switch list[i] {
+		case '(', '[', '<', '{':
+			depth++
+		case ')', ']', '>', '}':
+			depth--
+		case ',':
+			if depth <= 0 {
+				add(i)
+			}
+		}
+	}
+	if start <= len(list) {
+		add(len(list))
+	}
+	return out
 }

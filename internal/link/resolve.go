@@ -36,6 +36,9 @@ type Result struct {
 	Outcome    Outcome
 	Target     Target // of Found, and of Beyond where a pattern gives an address
 	Candidates []Target
+	// Unfit is set of Missing where the names were found, and no form of what they
+	// name has the parameters that are written.
+	Unfit *model.Declaration
 	// Partial is set where the first names were found and a later one was not:
 	// the reference is surely meant as one.
 	Partial bool
@@ -85,7 +88,7 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 		}
 	}
 	result := x.first(x.steps(from, how, r.names), r.names, r, how)
-	if result.Outcome != Missing {
+	if result.Outcome != Missing || result.Unfit != nil {
 		return result
 	}
 	partial := result.Partial
@@ -120,7 +123,11 @@ func (x *Index) first(steps []step, names []string, r reference, how How) Result
 		}
 		switch found = x.rather(found); {
 		case len(found) == 1:
-			return Result{Outcome: Found, Target: found[0]}
+			picked, fits := x.pick(found[0], r.params)
+			if !fits && how == Explicit {
+				return Result{Partial: true, Unfit: found[0].Declaration}
+			}
+			return Result{Outcome: Found, Target: picked}
 		case len(found) > 1:
 			return Result{Outcome: Ambiguous, Candidates: found}
 		}

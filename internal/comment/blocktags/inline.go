@@ -74,9 +74,6 @@ func (p *parser) markdown(lines []line) []prose.Node {
 			n.Span = source.Span{Start: m.offset(n.Span.Start), End: min(m.offset(n.Span.End-1)+1, max(high, low))}
 			n.Span.End = max(n.Span.End, n.Span.Start)
 		}
-		if n.Kind == prose.Reference {
-			n.Outward = true
-		}
 		return true
 	})
 	return nodes
@@ -143,12 +140,12 @@ func linkOf(content, shown string, code bool) string {
 		return strings.TrimSpace(target + " " + text)
 	}
 	if text == "" && code {
-		return "[`" + target + "`](<ref:" + name + ">)"
+		return "[`" + target + "`](<" + markdown.OutwardScheme + name + ">)"
 	}
 	if text == "" {
 		text = target
 	}
-	return "[" + text + "](<ref:" + name + ">)"
+	return "[" + text + "](<" + markdown.OutwardScheme + name + ">)"
 }
 
 // nameOf is the name that an inline tag leads to, without the signs of namepaths.

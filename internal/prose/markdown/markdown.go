@@ -47,9 +47,13 @@ func Title(nodes []prose.Node) (title string, rest []prose.Node, ok bool) {
 	return "", nodes, false
 }
 
-// TakenScheme is what dialects that have a form of their own for text which is
-// another declaration's turn that form into, as the address of a link.
-const TakenScheme = "codrel-taken:"
+// Dialects with forms of their own turn those into links with these at the beginning
+// of the address: OutwardScheme for the name of a declaration, of this project or
+// another; TakenScheme for text that is another declaration's.
+const (
+	OutwardScheme = "codrel-outward:"
+	TakenScheme   = "codrel-taken:"
+)
 
 type converter struct {
 	src []byte
@@ -159,6 +163,9 @@ func Target(address string, shown []prose.Node) []prose.Node {
 	}
 	if name, ok := strings.CutPrefix(address, prose.InsertScheme); ok {
 		return []prose.Node{{Kind: prose.Insert, Target: name, Children: shown, Span: cover(shown)}}
+	}
+	if name, ok := strings.CutPrefix(address, OutwardScheme); ok {
+		return []prose.Node{{Kind: prose.Reference, Strict: true, Outward: true, Target: name, Children: shown, Span: cover(shown)}}
 	}
 	if name, ok := strings.CutPrefix(address, TakenScheme); ok {
 		return []prose.Node{{Kind: prose.Taken, Strict: true, Target: name, Children: shown, Span: cover(shown)}}

@@ -2,6 +2,8 @@ package plan
 
 import (
 	"fmt"
+	"hash/fnv"
+	"strconv"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -69,6 +71,21 @@ func Declaration(d *model.Declaration) string {
 	}
 	return PageOf(d)
 }
+
+// FormAnchor is the anchor of one form of a declaration that has several: its own
+// with the types of the parameters behind it.
+func FormAnchor(d *model.Declaration, form model.At) string {
+	types := strings.Join(form.ParamTypes(), ",")
+	if len(types) > longestTypes { // types can be whole programs
+		sum := fnv.New32a()
+		sum.Write([]byte(types))
+		types = strings.ToValidUTF8(types[:longestTypes], "") + "~" + strconv.FormatUint(uint64(sum.Sum32()), 16)
+	}
+	return Anchor(d) + "(" + types + ")"
+}
+
+// longestTypes is how many bytes of types an anchor spells out.
+const longestTypes = 120
 
 // Relative is the way from one page to an address, both from the site's root.
 // Pages are full of links to their neighbours, so those are cut, not built.

@@ -2,7 +2,6 @@ package site
 
 import (
 	"path"
-	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -212,11 +211,7 @@ func (v view) written(d *model.Declaration) []sentence {
 
 // conditions are what must hold for an occurrence to exist.
 func conditions(o model.At) string {
-	all := o.Conditions()
-	if len(o.File.Conditions) > 0 {
-		all = append(slices.Clone(o.File.Conditions), all...)
-	}
-	return strings.Join(all, " and ")
+	return strings.Join(o.AllConditions(), " and ")
 }
 
 // relations are the sentences at the end of a type's page.

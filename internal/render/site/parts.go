@@ -16,7 +16,7 @@ func (w *proseWriter) parts(s *prose.Sections, others ...partOf) {
 	for kind := range prose.PartKind(len(prose.PartNames)) {
 		var parts []partOf
 		for _, p := range s.Of(kind) {
-			parts = append(parts, partOf{p, w.scope})
+			parts = append(parts, partOf{p, w.scope, 0})
 		}
 		for _, p := range others {
 			if p.Kind == kind {
@@ -40,6 +40,7 @@ func (w *proseWriter) parts(s *prose.Sections, others ...partOf) {
 type partOf struct {
 	*prose.Part
 	scope link.Scope
+	form  int // that alone has it, or 0
 }
 
 func (w *proseWriter) part(title string, parts []partOf) {
@@ -63,6 +64,9 @@ func (w *proseWriter) part(title string, parts []partOf) {
 					open = false
 				}
 				w.entry = entryName{kind: p.Kind, set: true}
+				if p.form > 0 {
+					w.raw(`<p class="aside">` + escape(w.v.say("only-in-form", "n", strconv.Itoa(p.form))) + "</p>")
+				}
 				w.blocks(e.Text)
 				w.entry = entryName{}
 				continue
@@ -71,7 +75,7 @@ func (w *proseWriter) part(title string, parts []partOf) {
 				w.raw("<dl class=\"entries\">\n")
 				open = true
 			}
-			w.described(p.Kind, e)
+			w.described(p, e)
 		}
 		if len(p.Body) > 0 {
 			if open {
@@ -87,7 +91,8 @@ func (w *proseWriter) part(title string, parts []partOf) {
 }
 
 // described draws one parameter, result or failure as a term with its description.
-func (w *proseWriter) described(kind prose.PartKind, e *prose.Entry) {
+func (w *proseWriter) described(p partOf, e *prose.Entry) {
+	kind := p.Kind
 	w.raw("<dt>")
 	if e.Name != "" {
 		w.raw(`<code translate="no">`)
@@ -109,6 +114,9 @@ func (w *proseWriter) described(kind prose.PartKind, e *prose.Entry) {
 		w.raw(` <span class="aside">` + escape(w.v.say("default", "value", e.Default)) + "</span>")
 	case e.Optional:
 		w.raw(` <span class="aside">` + escape(w.v.say("optional")) + "</span>")
+	}
+	if p.form > 0 {
+		w.raw(` <span class="aside">` + escape(w.v.say("only-in-form", "n", strconv.Itoa(p.form))) + "</span>")
 	}
 	w.raw("</dt><dd>")
 	w.entry = entryName{kind, e.Name, true}

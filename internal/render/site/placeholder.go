@@ -116,7 +116,7 @@ func (w *proseWriter) taken(own *prose.Sections) []partOf {
 		sections, _ := w.v.plan.Links.Sections(of)
 		for j := range sections.Parts {
 			if p, ok := missing(own, &sections.Parts[j]); ok {
-				out = append(out, partOf{&p, link.ScopeOf(of)})
+				out = append(out, partOf{&p, link.ScopeOf(of), 0})
 			}
 		}
 	}

@@ -158,27 +158,20 @@ func short(d *model.Declaration) string {
 	return string(text)
 }
 
-// variants are the occurrences whose signatures differ, each once, in order.
-func variants(d *model.Declaration) []model.At {
-	var out []model.At
-	seen := map[string]bool{}
-	// The one that speaks for the others comes first: the text speaks of it.
-	first := d.Form()
-	for _, at := range append([]model.At{first}, d.Occurrences...) {
-		if at.Behind && !first.Behind || first.File.Stub && !at.File.Stub {
-			continue // callers see other forms than this
-		}
-		if at.Callable == nil != (first.Callable == nil) || at.Kind.IsType() != first.Kind.IsType() {
-			continue // a name that is bound anew, as to a faster twin of what it was
-		}
-		if text := at.Signature.Text(at.File.Text); !seen[text] {
-			seen[text] = true
-			out = append(out, at)
-		}
-	}
-	return out
-}
+// How many differing signatures a plate shows; what is more is counted.
+const (
+	mostVariants  = 6 // of several builds
+	mostOverloads = 60
+)
 
-// mostVariants is how many differing signatures a plate shows; what more builds
-// declare is counted.
-const mostVariants = 6
+// formsShown are the signatures on a declaration's plate, and how many more there are.
+func formsShown(d *model.Declaration) (forms []model.At, overloads bool, more int) {
+	most := mostVariants
+	if forms = d.Overloads(); forms != nil {
+		overloads, most = true, mostOverloads
+	} else {
+		forms = d.Forms()
+	}
+	more = max(0, len(forms)-most)
+	return forms[:len(forms)-more], overloads, more
+}

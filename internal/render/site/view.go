@@ -111,6 +111,25 @@ func (v view) toDeclaration(d *model.Declaration) string {
 	return v.to(v.plan.Declaration(d))
 }
 
+// toForm is the way to what a target means: one form of it, or all of it.
+func (v view) toForm(t link.Target) string {
+	if t.Form == nil || t.Declaration.Module.Library.Elsewhere != nil {
+		return v.toDeclaration(t.Declaration)
+	}
+	form, ok := formOf(t)
+	if !ok {
+		return v.toDeclaration(t.Declaration)
+	}
+	anchor := v.formAnchor(t.Declaration, form, true)
+	if anchor == "" {
+		return v.toDeclaration(t.Declaration)
+	}
+	if v.onWhole(t.Declaration) {
+		return "#" + fragmentOf(anchor)
+	}
+	return v.to(v.plan.PageOf(t.Declaration) + "#" + fragmentOf(anchor))
+}
+
 // onWhole reports whether a declaration stands on the page being drawn because
 // all of its module does.
 func (v view) onWhole(d *model.Declaration) bool {
@@ -135,7 +154,7 @@ func (v view) title() string {
 func (v view) href(t link.Target) string {
 	switch {
 	case t.Declaration != nil && v.plan.Links.InReach(t.Declaration) && t.Declaration.Name != "_":
-		return v.toDeclaration(t.Declaration)
+		return v.toForm(t)
 	case t.Module != nil && v.plan.Links.ModuleInReach(t.Module):
 		return v.to(v.plan.Module(t.Module))
 	case t.Declaration != nil || t.Module != nil:
@@ -214,7 +233,9 @@ func (v view) text(d *model.Declaration, level int) string {
 	sections, _ := v.plan.Links.Sections(d)
 	w := v.proseWriter(link.ScopeOf(d), level)
 	w.blocks(sections.Body)
-	w.parts(sections, w.taken(sections)...)
+	forms := v.otherForms(d)
+	w.formTexts(forms)
+	w.parts(sections, append(w.taken(sections), w.ofForms(sections, forms)...)...)
 	w.rest()
 	return w.String()
 }

@@ -1,0 +1,107 @@
+package link
+
+import (
+	"strings"
+
+	"codrel/internal/model"
+)
+
+// This file picks the form of a callable that a reference means by its parameters.
+
+// pick narrows a target to the form that a list of parameters fits. fits is false
+// where there are forms and none does: a reference without a list means them all.
+func (x *Index) pick(t Target, params []string) (picked Target, fits bool) {
+	if len(params) == 0 || t.Declaration == nil {
+		return t, true
+	}
+	callable := callableOf(t.Declaration)
+	if callable == nil || callable.Module.Library.Elsewhere != nil {
+		return t, true
+	}
+	known := false
+	for _, form := range callable.Forms() {
+		if form.Callable == nil {
+			continue
+		}
+		known = true
+		if fitsForm(form, params) {
+			if len(callable.Overloads()) > 1 {
+				return Target{Declaration: callable, Form: form.Occurrence}, true
+			}
+			return t, true
+		}
+	}
+	return t, !known
+}
+
+// callableOf is what is called where a declaration is: itself, or what makes a value
+// of a type; nil where nobody can tell.
+func callableOf(d *model.Declaration) *model.Declaration {
+	if d.Main().Callable != nil {
+		return d
+	}
+	for _, m := range d.Members {
+		if m.Kind() == model.KindConstructor && m.Main().Callable != nil {
+			return m
+		}
+	}
+	return nil
+}
+
+// fitsForm reports whether a list of types, or of names, is that of a form.
+func fitsForm(form model.At, params []string) bool {
+	types := form.ParamTypes()
+	if len(types) != len(params) {
+		return false
+	}
+	i := 0
+	for n := range form.Callable.Params {
+		p := &form.Callable.Params[n]
+		if p.Implied {
+			continue
+		}
+		if !fitsParam(p, types[i], params[i]) {
+			return false
+		}
+		i++
+	}
+	return true
+}
+
+// fitsParam compares a written type, or name, with a parameter: types may leave out
+// what stands before their last dot.
+func fitsParam(p *model.Param, typ, written string) bool {
+	for _, sign := range []string{"...", "**", "*"} {
+		written = strings.TrimPrefix(written, sign)
+		typ = strings.TrimPrefix(typ, sign)
+	}
+	name := strings.TrimPrefix(strings.TrimLeft(p.Name, "*"), "...")
+	written = strings.TrimSuffix(written, "?")
+	return written == typ || written == name || strings.HasSuffix(typ, "."+written) && !strings.ContainsAny(typ, "[]<>(){}|&")
+}
+
+// FormsOf are the forms of what a reference names, as references write them.
+func (x *Index) FormsOf(d *model.Declaration) []string {
+	callable := callableOf(d)
+	if callable == nil {
+		return nil
+	}
+	var out []string
+	for _, form := range callable.Forms() {
+		if form.Callable == nil {
+			continue
+		}
+		types := form.ParamTypes()
+		i := 0
+		for n := range form.Callable.Params {
+			if p := &form.Callable.Params[n]; !p.Implied {
+				if types[i] == "" {
+					types[i] = p.Name
+				}
+				i++
+			}
+		}
+		out = append(out, d.Name+"("+strings.Join(types, ", ")+")")
+	}
+	return out
+}
