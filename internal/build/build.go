@@ -28,6 +28,7 @@ type Options struct {
 	FrontEnds []lang.FrontEnd
 	Folder    string // name of the project's folder, which an fs.FS does not know
 	Tests     bool   // read test files too
+	TestNames bool   // read test files for the names in them, where there are not too many
 	Inside    bool   // read what bodies use, for source pages
 	Jobs      int    // workers; 0 for one a processor
 	Only      []string
@@ -84,26 +85,23 @@ func Read(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	return r.snapshot, err
 }
 
+// Link runs the pipeline up to the linked project, without checks.
+func Link(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
+	r := newRun(ctx, fsys, options)
+	err := r.link()
+	r.stage("", 0)
+	return r.snapshot, err
+}
+
 // Run runs the whole pipeline.
 func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	r := newRun(ctx, fsys, options)
-	if err := r.read(); err != nil {
+	if err := r.link(); err != nil {
 		return r.snapshot, err
 	}
-	if err := r.home(); err != nil {
-		return r.snapshot, err
-	}
-	if err := r.fragments(); err != nil {
-		return r.snapshot, err
-	}
-	r.name()
 	s, set := r.snapshot, r.options.Settings
 	looks, problems := look.Read(fsys, set.Look, set.File)
 	s.Look, s.Findings = looks, append(s.Findings, problems...)
-	r.stage("linking", 0)
-	s.Links = link.New(s.Project, link.Options{
-		Reach: set.Reach, Elsewhere: patterns(set), Outside: r.outside(), Workers: r.workers(), FrontEnds: s.FrontEnds,
-	})
 	r.stage("checking", 0)
 	result := check.Run(ctx, s.Project, s.Links, s.Findings, check.Options{
 		Reach: set.Reach, Rules: set.Checks.Rules, Folders: folders(set), Only: options.Only, Workers: r.workers(),
@@ -112,6 +110,22 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	s.Findings, s.Coverage, s.Modules = result.Findings, result.Coverage, result.Modules
 	r.stage("", 0)
 	return s, ctx.Err()
+}
+
+// link reads everything and links it.
+func (r *run) link() error {
+	for _, read := range []func() error{r.read, r.home, r.fragments} {
+		if err := read(); err != nil {
+			return err
+		}
+	}
+	r.name()
+	s, set := r.snapshot, r.options.Settings
+	r.stage("linking", 0)
+	s.Links = link.New(s.Project, link.Options{
+		Reach: set.Reach, Elsewhere: patterns(set), Outside: r.outside(), Workers: r.workers(), FrontEnds: s.FrontEnds,
+	})
+	return r.ctx.Err()
 }
 
 // name finds the project's name where the settings give none: that of the

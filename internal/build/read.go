@@ -240,9 +240,10 @@ type job struct {
 // alone with one at the end.
 func (r *run) jobs() []job {
 	var jobs []job
+	tests := r.options.TestNames && r.testBytes() <= mostTestBytes
 	for _, lib := range r.snapshot.Project.Libraries {
 		entries := r.files[lib]
-		if !r.options.Tests {
+		if !r.options.Tests && !tests {
 			entries = slices.DeleteFunc(entries, func(e source.Entry) bool { return isTest(r.ends[lib], e.Path) })
 		}
 		lib.Files = make([]*model.Facts, len(entries))
@@ -252,6 +253,21 @@ func (r *run) jobs() []job {
 	}
 	slices.SortStableFunc(jobs, func(a, b job) int { return cmp.Compare(b.entry.Size, a.entry.Size) })
 	return jobs
+}
+
+// mostTestBytes is the size of all test files above which a build leaves them alone:
+// what they say of the code is not worth the time they take.
+const mostTestBytes = 8_000_000
+
+func (r *run) testBytes() (bytes int64) {
+	for lib, entries := range r.files {
+		for _, e := range entries {
+			if isTest(r.ends[lib], e.Path) {
+				bytes += e.Size
+			}
+		}
+	}
+	return bytes
 }
 
 func isTest(end lang.FrontEnd, path string) bool {
@@ -294,11 +310,14 @@ func (r *run) readFile(j job) []finding.Finding {
 	if err != nil {
 		return []finding.Finding{cannotRead(j.entry.Path, err)}
 	}
-	facts := r.ends[j.lib].Read(lang.File{Path: j.entry.Path, Text: source.Decode(data), Deep: r.options.Inside})
+	facts := r.ends[j.lib].Read(lang.File{Path: j.entry.Path, Text: source.Decode(data), Deep: r.options.Inside || isTest(r.ends[j.lib], j.entry.Path)})
 	if !facts.Generated && matchesAny(r.options.Settings.Generated, j.entry.Path) {
 		facts.Generated = true
 	}
 	j.lib.Files[j.to] = facts
+	if facts.Role == model.RoleTest && !r.options.Tests {
+		return nil // tests may well hold what cannot be read
+	}
 	return facts.Problems
 }
 

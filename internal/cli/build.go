@@ -110,7 +110,7 @@ func (a *app) build(ctx context.Context, p *project, out string, anew bool) erro
 			return a.built(p, s, written{pages: m.Pages, files: m.Files, same: m.Files, noForge: m.NoForge}, target, begun)
 		}
 	}
-	s, err := a.run(ctx, p, func(o *build.Options) { o.Inside = sourceShown(p) != plan.NoSource })
+	s, err := a.run(ctx, p, func(o *build.Options) { o.Inside, o.TestNames = sourceShown(p) != plan.NoSource, true })
 	if err != nil {
 		return err
 	}

@@ -16,13 +16,18 @@ import (
 
 func (a *app) extractCommand() *cobra.Command {
 	var language, reach string
+	var relations bool
 	c := &cobra.Command{
 		Use:   "extract [DIR]",
 		Short: "Print every declaration as JSON Lines",
 		Long: `Prints the symbol stream: one line of JSON for each place that declares
 something, in the order of files and lines, tests included. "codrel schema
-symbol" prints the JSON Schema of a line. What cannot be read is said on the
-standard error.`,
+stream" prints the JSON Schema of a line. What cannot be read is said on the
+standard error.
+
+With --relations the line that speaks for a declaration also tells what it extends,
+fulfils, embeds and overrides, what takes, returns and raises it, and which tests and
+pages name it, by the IDs of the others.`,
 		Example: `  codrel extract engine --reach public
 
   {"file":"berth/berth.go","line":41,"language":"go","module":"tidebook.example/engine/berth",
@@ -46,17 +51,18 @@ standard error.`,
 			if len(args) > 0 {
 				dir = args[0]
 			}
-			return a.extract(c, dir, want)
+			return a.extract(c, dir, want, relations)
 		},
 	}
 	c.Flags().StringVar(&language, "language", "", "only this `LANGUAGE`")
 	c.Flags().StringVar(&reach, "reach", "", "only what is at least this `VISIBLE`: public, protected, internal, private (default private)")
+	c.Flags().BoolVar(&relations, "relations", false, "tell what each declaration has to do with others")
 	_ = c.RegisterFlagCompletionFunc("language", cobra.FixedCompletions(languages.Names(), cobra.ShellCompDirectiveNoFileComp))
 	_ = c.RegisterFlagCompletionFunc("reach", cobra.FixedCompletions([]string{"public", "protected", "internal", "private"}, cobra.ShellCompDirectiveNoFileComp))
 	return c
 }
 
-func (a *app) extract(c *cobra.Command, dir string, want stream.Want) error {
+func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations bool) error {
 	p, err := a.open(dir)
 	if err != nil {
 		return err
@@ -65,7 +71,12 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want) error {
 	bar := a.progress()
 	options := a.options(p, bar)
 	options.Tests = true
-	s, err := build.Read(c.Context(), p.root.FS(), options)
+	read := build.Read
+	if relations {
+		p.settings.Reach = want.Reach
+		options.Inside, read = true, build.Link
+	}
+	s, err := read(c.Context(), p.root.FS(), options)
 	bar.end()
 	if err != nil {
 		return err
@@ -77,6 +88,7 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want) error {
 		f := &s.Findings[i]
 		fmt.Fprintf(a.stderr, "%s:%d:%d: error: %s [%s]\n", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column, oneLine(check.Text(f)), f.Rule)
 	}
+	want.Links = s.Links
 	if err := stream.Write(a.stdout, s.Project, want); err != nil {
 		return &exit{exitIO, err}
 	}

@@ -51,6 +51,8 @@ type Index struct {
 	tops          func() []string                                           // those names, sorted
 	named         func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
 	fragments     func() map[string]*Fragment
+	tested        func() map[*model.Declaration][]NamedInTest
+	mentioned     func() map[*model.Declaration][]*model.Page
 	based         sync.Map // of declarations: what [Index.bases] found
 	graph         func() *moduleGraph
 	users         func() map[*model.Declaration]*UsersOf
@@ -101,6 +103,8 @@ func New(project *model.Project, options Options) *Index {
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
 	x.graph = sync.OnceValue(x.makeGraph)
 	x.fragments = sync.OnceValue(x.readFragments)
+	x.tested = sync.OnceValue(x.findTests)
+	x.mentioned = sync.OnceValue(x.findMentions)
 	x.named = sync.OnceValue(x.namedAnywhere)
 	x.users = sync.OnceValue(x.findUsers)
 	x.relate()

@@ -97,6 +97,8 @@ var german = Texts{
 	"overrides":      "Überschreibt {names}.",
 	"overridden":     "Überschrieben von {names}.",
 	"text-from":      "Text von {names}.",
+	"named-in-tests": "Genannt in den Tests: {tests}.",
+	"mentioned-in":   "Erwähnt in {page}.",
 	"text-part-from": "Ein Teil des Textes von {names}.",
 	"raised":         "Ausgelöst von {names}.",
 	"embeds":         "Bettet {names} ein.",

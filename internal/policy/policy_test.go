@@ -45,7 +45,7 @@ search:            nearest
 render/plan:       link model prose search
 render/modules:    link model
 render/sink:       -
-render/stream:     model
+render/stream:     link model
 render/site:       lang lexing link look model prose prose/markdown render/plan render/sink search source symbols
 render/site/sitetest: -
 demo:              -

@@ -113,7 +113,7 @@ func (v view) notes(d *model.Declaration) []sentence {
 	if seen := v.plan.Links.Visibility(d); seen != model.Public {
 		out = append(out, sentence{{Text: v.say(visibilityKeys[seen])}})
 	}
-	return append(append(out, v.inherited(d)...), v.usedBy(d)...)
+	return append(append(append(out, v.inherited(d)...), v.usedBy(d)...), v.namedBy(d)...)
 }
 
 // inherited says what a member takes the place of, what takes its place, and
@@ -143,6 +143,37 @@ func (v view) inherited(d *model.Declaration) []sentence {
 	}
 	return out
 }
+
+// namedBy says which tests name a declaration, and which pages of the maintainer's.
+func (v view) namedBy(d *model.Declaration) []sentence {
+	var out []sentence
+	if tests := v.plan.Links.NamedInTests(d); len(tests) > 0 {
+		shown := tests
+		if len(shown) > mostTests {
+			shown = shown[:mostTests-1]
+		}
+		var s sentence
+		for i, t := range shown {
+			s = v.join(s, i, len(tests))
+			name := t.Test
+			if name == "" {
+				name = path.Base(t.File.Path)
+			}
+			s = append(s, piece{Text: name, Href: v.sourceAddress(t.File, int(t.Line)), Name: true})
+		}
+		if more := len(tests) - len(shown); more > 0 {
+			s = append(s, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
+		}
+		out = append(out, v.sentenceOf("named-in-tests", filled{"tests", s}))
+	}
+	for _, page := range v.plan.Links.MentionedIn(d) {
+		out = append(out, v.sentenceOf("mentioned-in", slot("page", piece{Text: path.Base(page.Path), Href: v.to(plan.HomeAddress), Foreign: true})))
+	}
+	return out
+}
+
+// mostTests is how many tests a note names; the rest is counted.
+const mostTests = 5
 
 // mixedScripts names the scripts of a name that has letters of several which
 // look alike, or is nil: such a name may be read as another.

@@ -288,7 +288,7 @@ func (w *proseWriter) node(n *prose.Node) {
 // In Go comments there are no code spans, so those come from guides alone.
 func (w *proseWriter) code(n *prose.Node) {
 	href := ""
-	if looksLikeName(n.Text) {
+	if link.ReadsLikeName(n.Text) {
 		if r := w.v.plan.Links.Resolve(w.scope, n.Text, link.Loose); r.Outcome == link.Found {
 			href = w.v.href(r.Target)
 		}
@@ -310,21 +310,6 @@ func (w *proseWriter) anchored(href string, inside func()) {
 	w.raw(`<a href="` + escape(href) + `">`)
 	inside()
 	w.raw("</a>")
-}
-
-// looksLikeName reports whether a code span could name a declaration: dotted
-// identifiers, maybe with parentheses behind them.
-func looksLikeName(s string) bool {
-	s = strings.TrimSuffix(s, "()")
-	if len(s) < 2 || len(s) > 200 {
-		return false
-	}
-	for _, r := range s {
-		if r <= ' ' || strings.ContainsRune("()[]{}<>=+-*,;\"'`$%&|!?@^~\\", r) {
-			return false
-		}
-	}
-	return true
 }
 
 func (w *proseWriter) reference(n *prose.Node) {

@@ -1,7 +1,7 @@
 // Package stream writes the symbol stream: one occurrence a line, as JSON Lines.
 //
 // The schema of a line is published beside it (symbol.schema.json). The package
-// knows the joined model and no check, link or page.
+// knows the joined model and, where asked for, its relations; no check and no page.
 package stream
 
 import (
@@ -11,6 +11,7 @@ import (
 	"io"
 	"slices"
 
+	"codrel/internal/link"
 	"codrel/internal/model"
 )
 
@@ -50,12 +51,15 @@ type Symbol struct {
 	Variadic   bool     `json:"variadic,omitempty"`
 	Embedded   bool     `json:"embedded,omitempty"`
 	Generated  bool     `json:"generated,omitempty"`
+
+	Relations *Relations `json:"relations,omitempty"`
 }
 
 // Want narrows the stream.
 type Want struct {
 	Language string      // only this language; "" for all
 	Reach    model.Reach // only what is at least this visible
+	Links    *link.Index // where set, lines tell relations as well
 }
 
 // Write writes the occurrences of the project, in the order of libraries, files and lines.
@@ -75,7 +79,11 @@ func Write(w io.Writer, p *model.Project, want Want) error {
 				if d == nil || o.Worded || !want.Reach.Includes(d.Visibility) {
 					continue
 				}
-				if err := out.Encode(symbol(lib, d, model.At{Occurrence: o, File: f})); err != nil {
+				line := symbol(lib, d, model.At{Occurrence: o, File: f})
+				if want.Links != nil && d.Main().Occurrence == o {
+					line.Relations = relations(want.Links, d)
+				}
+				if err := out.Encode(line); err != nil {
 					return err
 				}
 			}
