@@ -311,6 +311,23 @@ type fileUse struct {
 	last  int32
 }
 
+// declaredAt reports whether a span is where a file declares a declaration: to give a
+// name a value is no use of it.
+func declaredAt(d *model.Declaration, f *model.Facts, span source.Span) bool {
+	if len(d.Occurrences) > mostDeclared {
+		return false
+	}
+	for i := range d.Occurrences {
+		if o := &d.Occurrences[i]; o.File == f && o.NameSpan == span {
+			return true
+		}
+	}
+	return false
+}
+
+// mostDeclared bounds how many occurrences are looked through for each use.
+const mostDeclared = 8
+
 func (x *Index) usedIn(f *model.Facts, uses *FileUses) []fileUse {
 	found := make([]fileUse, len(uses.Targets))
 	for i, t := range uses.Targets {
@@ -327,7 +344,7 @@ func (x *Index) usedIn(f *model.Facts, uses *FileUses) []fileUse {
 		for f.Lines.Start(int(line)+1) <= span.Start && int(line) < f.Lines.Count() {
 			line++
 		}
-		if use.last == line {
+		if use.last == line || declaredAt(use.of, f, span) {
 			continue
 		}
 		use.last = line

@@ -46,7 +46,7 @@ render/plan:       link model prose search
 render/modules:    link model
 render/sink:       -
 render/stream:     link model
-render/site:       lang lexing link look model prose prose/markdown render/plan render/sink search source symbols
+render/site:       lang lexing link look model prose prose/markdown render/modules render/plan render/sink search source symbols
 render/site/sitetest: -
 demo:              -
 vcs:               -
