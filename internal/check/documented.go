@@ -3,6 +3,7 @@ package check
 import (
 	"strings"
 
+	"codrel/internal/comment"
 	"codrel/internal/finding"
 	"codrel/internal/lang"
 	"codrel/internal/link"
@@ -84,8 +85,11 @@ func (p *Pass) count() {
 			continue
 		}
 		p.coverage.Total++
-		of := p.Links.TextOf(d)
-		taken := of != nil && of != d && (d.Main().Doc != nil || !d.Documented())
+		taken := false
+		if doc := d.Main().Doc; doc == nil && !d.Documented() || doc != nil && comment.MayTake(p.Module.Library.Language, doc) {
+			of := p.Links.TextOf(d)
+			taken = of != nil && of != d
+		}
 		switch {
 		case taken && (d.Documented() || p.takenCounts):
 			p.coverage.Taken++

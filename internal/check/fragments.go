@@ -52,7 +52,7 @@ All heights are metres above chart datum.
 			for nodes := range sections.All {
 				p.inserts(d, f.Place, nodes)
 			}
-		}, prose.InsertScheme)
+		}, "", prose.InsertScheme)
 	},
 }
 

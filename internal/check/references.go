@@ -1,7 +1,6 @@
 package check
 
 import (
-	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -122,14 +121,14 @@ func (p *Pass) references(visit func(d *model.Declaration, place finding.Place, 
 				return true
 			})
 		}
-	}, "[", "<", "{", "`", "@", "ref:")
+	}, "[<{`@", "ref:")
 }
 
-// eachText calls visit for every comment of the module that has one of some marks in
-// it: most comments have none, and need not be taken apart.
-func (p *Pass) eachText(visit func(d *model.Declaration, f *model.Facts, sections *prose.Sections, from link.Scope), marks ...string) {
+// eachText calls visit for every comment of the module that has one of some characters,
+// or a word, in it: most comments have none, and need not be taken apart.
+func (p *Pass) eachText(visit func(d *model.Declaration, f *model.Facts, sections *prose.Sections, from link.Scope), characters, word string) {
 	walk := func(d *model.Declaration, doc *model.Doc, f *model.Facts, from link.Scope) {
-		if f.Generated || !slices.ContainsFunc(marks, func(mark string) bool { return strings.Contains(doc.Text, mark) }) {
+		if f.Generated || !strings.ContainsAny(doc.Text, characters) && !strings.Contains(doc.Text, word) {
 			return
 		}
 		visit(d, f, p.Links.Comments.Of(p.Module.Library.Language, doc), from)

@@ -37,6 +37,18 @@ func Read(language string, doc *model.Doc) *Sections {
 	}}}
 }
 
+// MayTake reports whether a comment may say that its text, or a part of it, is another
+// declaration's. It is quick, so that most comments need not be taken apart to know.
+func MayTake(language string, doc *model.Doc) bool {
+	switch language {
+	case "go":
+		return false
+	case "python":
+		return docstring.MayTake(doc)
+	}
+	return blocktags.MayTake(doc)
+}
+
 // ReadPage takes a page of Markdown apart, such as a fragment.
 func ReadPage(text string) []prose.Node { return markdown.Parse(text) }
 

@@ -39,6 +39,16 @@ func Library(lib *model.Library, end lang.FrontEnd) {
 	lib.Modules, lib.Tests = code, tests
 }
 
+// Replaced is a module with new facts in the place of one of its files'.
+func Replaced(m *model.Module, at int, f *model.Facts) *model.Module {
+	out := model.NewModule(m.Library, m.Path)
+	out.Role, out.Name, out.Internal = m.Role, m.Name, m.Internal
+	out.Files = slices.Clone(m.Files)
+	out.Files[at] = f
+	declare(out)
+	return out
+}
+
 // open reports whether the settings let a module count as visible.
 func open(lib *model.Library, m *model.Module) bool {
 	dir := path.Dir(m.Files[0].Path)

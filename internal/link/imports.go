@@ -10,6 +10,19 @@ import (
 // This file follows imports: what a name of a file stands for, and what a module
 // gives on from others.
 
+// readImports lists the imports of all files.
+func (x *Index) readImports() {
+	for _, lib := range x.Project.Libraries {
+		lists := make([][]imported, len(lib.Files))
+		x.parallel(len(lib.Files), func(i int) { lists[i] = x.importsOf(lib, lib.Files[i]) })
+		for i, f := range lib.Files {
+			if len(lists[i]) > 0 {
+				x.imports[f] = lists[i]
+			}
+		}
+	}
+}
+
 // importsOf lists the imports of a file whose paths mean the same wherever they stand.
 func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
 	out := make([]imported, 0, len(f.Imports))

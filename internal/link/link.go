@@ -92,11 +92,7 @@ func New(project *model.Project, options Options) *Index {
 			}
 		}
 	}
-	for _, lib := range project.Libraries {
-		for _, f := range lib.Files {
-			x.imports[f] = x.importsOf(lib, f)
-		}
-	}
+	x.readImports()
 	x.takeFromOthers()
 	x.lift()
 	x.names = sync.OnceValue(x.topNames)
@@ -110,6 +106,9 @@ func New(project *model.Project, options Options) *Index {
 	x.relate()
 	return x
 }
+
+// Options are what the linker was told.
+func (x *Index) Options() Options { return x.options }
 
 // FrontEnd is that of a language, or nil.
 func (x *Index) FrontEnd(language string) lang.FrontEnd { return x.options.FrontEnds[language] }

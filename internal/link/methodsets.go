@@ -61,6 +61,9 @@ func (x *Index) implementations(modules []*model.Module) []relation {
 // outsideInterfaces are those of other projects' modules that some file imports.
 func (x *Index) outsideInterfaces(modules []*model.Module) []*model.Declaration {
 	var out []*model.Declaration
+	if len(x.elsewhere.all) == 0 {
+		return nil
+	}
 	seen := map[*model.Module]bool{}
 	for _, m := range modules {
 		for _, f := range m.Files {

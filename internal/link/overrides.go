@@ -193,7 +193,7 @@ func (x *Index) Summary(d *model.Declaration) ([]prose.Node, Scope) {
 // TextsFrom are the declarations that parts of a declaration's comment are taken from.
 func (x *Index) TextsFrom(d *model.Declaration) []*model.Declaration {
 	var out []*model.Declaration
-	if !x.hasText(d) {
+	if doc := d.Main().Doc; doc == nil || !comment.MayTake(d.Module.Library.Language, doc) || !x.hasText(d) {
 		return nil
 	}
 	sections, _ := x.Sections(d)

@@ -1,6 +1,7 @@
 package link
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 	"sync"
@@ -78,10 +79,16 @@ func (x *Index) relate() {
 			&r.Implements, &r.ImplementedBy, &r.Extends, &r.ExtendedBy, &r.Embeds, &r.EmbeddedIn, &r.Overrides, &r.OverriddenBy,
 			&r.TakenBy, &r.ReturnedBy, &r.RaisedBy,
 		} {
-			slices.SortFunc(*list, func(a, b *model.Declaration) int { return strings.Compare(a.ID(), b.ID()) })
+			slices.SortFunc(*list, byID)
 			*list = slices.Compact(*list)
 		}
 	}
+}
+
+// byID orders declarations as their IDs would be, without making them.
+func byID(a, b *model.Declaration) int {
+	return cmp.Or(strings.Compare(a.Module.Library.Name, b.Module.Library.Name), strings.Compare(a.Module.Path, b.Module.Path),
+		strings.Compare(a.Scope, b.Scope), strings.Compare(a.Name, b.Name))
 }
 
 // parallel runs work for 0 to n-1 on all workers.

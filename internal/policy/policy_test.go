@@ -39,7 +39,7 @@ settings:          finding model nearest source
 look:              finding nearest settings
 symbols:           -
 link:              comment lang model nearest prose source symbols
-check:             finding lang link model nearest prose prose/markdown source
+check:             comment finding lang link model nearest prose prose/markdown source
 build:             check finding join lang link look model settings source symbols
 search:            nearest
 render/plan:       link model prose search

@@ -44,6 +44,9 @@ func Parse(doc *model.Doc) *prose.Sections {
 	return p.out
 }
 
+// MayTake reports whether a comment may say that some of its text is another's.
+func MayTake(doc *model.Doc) bool { return strings.Contains(doc.Text, "nherit") }
+
 type parser struct {
 	out    *prose.Sections
 	fenced bool

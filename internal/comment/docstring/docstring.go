@@ -24,6 +24,15 @@ func Parse(doc *model.Doc) *prose.Sections {
 	return p.out
 }
 
+// longestTaking is how long a docstring is at most that says nothing but that its
+// text is the base class's.
+const longestTaking = 80
+
+// MayTake reports whether a docstring may say that its text is the base class's.
+func MayTake(doc *model.Doc) bool {
+	return len(doc.Text) <= longestTaking && strings.Contains(strings.ToLower(doc.Text), "class")
+}
+
 // ofBase reads a docstring that says nothing but that the text is the base class's.
 func (p *parser) ofBase() {
 	if len(p.out.Body) != 1 || p.out.Body[0].Kind != prose.Paragraph || len(p.out.Parts) > 0 {
