@@ -272,7 +272,7 @@ func Level(day, hour int) float64 { return 0 }
 				continue
 			}
 			sections, _ := p.Links.Sections(d)
-			if advises(sections.Deprecated) {
+			if advises(p.Links.Advice(d)) || d.Main().Advice() != nil || advisesInProse(sections.Body) {
 				continue
 			}
 			p.report(d, finding.Finding{
@@ -287,13 +287,26 @@ func Level(day, hour int) float64 { return 0 }
 const fewestWords = 3
 
 func advises(nodes []prose.Node) bool {
-	if len(strings.Fields(prose.Plain(nodes))) >= fewestWords {
+	words := strings.Fields(prose.Plain(nodes))
+	if len(words) >= fewestWords || len(words) > 1 && strings.EqualFold(words[0], "use") {
 		return true
 	}
 	names := false
 	prose.Walk(nodes, func(n *prose.Node) bool {
-		names = names || n.Kind == prose.Reference || n.Kind == prose.Link
+		names = names || n.Kind == prose.Reference || n.Kind == prose.Link || n.Kind == prose.Code
 		return !names
 	})
 	return names
+}
+
+// advisesInProse reports whether a text that says in its prose that its subject is
+// deprecated also says what to use.
+func advisesInProse(body []prose.Node) bool {
+	text := strings.ToLower(prose.Plain(body))
+	for _, words := range []string{"instead", "replaced by", "replaced with", "in favor of", "in favour of", "superseded by", "deprecated, use ", "deprecated. use "} {
+		if strings.Contains(text, words) {
+			return true
+		}
+	}
+	return false
 }

@@ -75,7 +75,7 @@ var undescribedResult = Rule{
 	Summary: "a comment has sections, and none on what the function gives back",
 	Explanation: `The signature or the body gives something back, and the comment describes only
 what goes in. Say what comes out. A comment that speaks of it in its prose
-("Returns ...", "Yields ...") is fine.`,
+("Returns ...", "Yields ...", or "Creates ..." at its beginning) is fine.`,
 	Wrong:    partsHead + "    Args:\n" + partHour + partHarbour + partFailure + partsTail,
 	Right:    partsRight,
 	Messages: map[string]string{"": "nothing says what {name} gives back", "series": "nothing says what {name} yields"},
@@ -129,9 +129,10 @@ func (p *Pass) parts(judge func(*Pass, *described)) {
 type described struct {
 	d        *model.Declaration
 	sections []*prose.Sections
-	file     *model.Facts // of the first comment
-	params   []model.Param
-	loose    bool // it takes names beyond its list
+	file     *model.Facts  // of the first comment
+	params   []model.Param // of all forms
+	asked    []model.Param // of those that a comment stands on
+	loose    bool          // it takes names beyond its list
 	text     string
 }
 
@@ -160,11 +161,7 @@ func (p *Pass) describe(d *model.Declaration) *described {
 	if len(c.sections) == 0 {
 		return nil
 	}
-	forms := callable.Overloads() // what only gives a body to them is seen by no caller
-	if forms == nil {
-		forms = callable.Occurrences
-	}
-	for _, o := range forms {
+	for _, o := range callable.Occurrences {
 		if o.Callable == nil {
 			continue
 		}
@@ -173,7 +170,31 @@ func (p *Pass) describe(d *model.Declaration) *described {
 			c.loose = c.loose || param.Variadic
 		}
 	}
+	for _, o := range p.commented(callable) {
+		c.asked = append(c.asked, o.Callable.Params...)
+	}
 	return c
+}
+
+// commented are the forms of a callable whose parameters its comments describe: those
+// with a comment that describes any, else all that callers see.
+func (p *Pass) commented(callable *model.Declaration) []model.At {
+	var own, seen []model.At
+	for _, o := range callable.Occurrences {
+		if o.Callable == nil {
+			continue
+		}
+		if o.Doc != nil && len(p.Links.Comments.Of(p.Module.Library.Language, o.Doc).Of(prose.Parameters)) > 0 {
+			own = append(own, o)
+		}
+		if !o.Behind {
+			seen = append(seen, o)
+		}
+	}
+	if len(own) > 0 {
+		return own
+	}
+	return seen
 }
 
 // constructor is the member that making an object of a class calls, or nil.
@@ -197,10 +218,8 @@ func (p *Pass) said(c *described, d *model.Declaration) {
 		if c.file == nil {
 			c.file = o.File
 		}
-		if c.d == d {
-			text.WriteByte(' ')
-			text.WriteString(o.Doc.Text)
-		}
+		text.WriteByte(' ')
+		text.WriteString(o.Doc.Text)
 	}
 	c.text += text.String()
 }
@@ -330,8 +349,8 @@ func (p *Pass) phantoms(c *described) {
 }
 
 func (p *Pass) undescribedParameters(c *described) {
-	if !c.structured() || c.d.Kind() == model.KindClass {
-		return
+	if len(c.entries(prose.Parameters)) == 0 || c.d.Kind() == model.KindClass {
+		return // prose, and a comment on the result alone, leave nobody looking for parameters
 	}
 	said := map[string]bool{}
 	foreign := false
@@ -343,7 +362,7 @@ func (p *Pass) undescribedParameters(c *described) {
 		})
 	}
 	asked := map[string]bool{}
-	for _, param := range c.params {
+	for _, param := range c.asked {
 		name := plainName(param.Name)
 		if param.Implied || param.Variadic || strings.HasPrefix(name, "_") || said[name] || asked[name] || mentions(c.text, name) {
 			continue
@@ -394,6 +413,9 @@ func (p *Pass) undescribedResults(c *described) {
 			return
 		}
 	}
+	if first, _, _ := strings.Cut(strings.TrimLeft(lower, " \t\r\n*"), " "); making[strings.TrimSuffix(first, "s")] {
+		return
+	}
 	form := ""
 	gives := false
 	for _, o := range c.d.Occurrences {
@@ -414,6 +436,13 @@ func (p *Pass) undescribedResults(c *described) {
 			Rule: finding.UndescribedResult, Form: form, Place: at(c.d), Arguments: []finding.Argument{argument("name", c.d.Path())},
 		})
 	}
+}
+
+// making are the verbs that begin a comment whose object is what is given back, as
+// "Creates an engine" does; without the ending of the third person.
+var making = map[string]bool{
+	"produce": true, "create": true, "construct": true, "make": true, "build": true, "generate": true, "provide": true, "get": true,
+	"fetch": true, "compute": true, "calculate": true, "retrieve": true, "obtain": true, "render": true, "tell": true, "convert": true,
 }
 
 // isNothing knows the types of functions that give nothing back.

@@ -18,6 +18,7 @@ import (
 	"codrel/internal/comment"
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/prose"
 )
 
 // Pattern says where the names of modules outside the project are described.
@@ -187,6 +188,25 @@ func (x *Index) Sections(d *model.Declaration) (*comment.Sections, *model.Facts)
 		doc = at.GroupDoc
 	}
 	return x.Comments.Of(d.Module.Library.Language, doc), at.File
+}
+
+// Advice is what a deprecated declaration's comment, or the mark that makes it so, says
+// of what to use instead, as blocks.
+func (x *Index) Advice(d *model.Declaration) []prose.Node {
+	if sections, _ := x.Sections(d); len(sections.Deprecated) > 0 {
+		return sections.Deprecated
+	}
+	for _, o := range d.Occurrences {
+		advice := o.Advice()
+		if advice != nil && !strings.Contains(advice.Text, " ") { // the name of what takes its place
+			name := prose.Node{Kind: prose.Code, Text: advice.Text, Span: advice.Span}
+			return []prose.Node{{Kind: prose.Paragraph, Span: advice.Span, Children: []prose.Node{name}}}
+		}
+		if advice != nil {
+			return x.Comments.Of(d.Module.Library.Language, advice).Body
+		}
+	}
+	return nil
 }
 
 // Target is what a name means: a declaration, a module, or an address outside

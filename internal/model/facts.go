@@ -69,6 +69,7 @@ type Extra struct {
 	Bases      []Base
 	Directives []Directive
 	Conditions []string // under which it exists, as written
+	Advice     *Doc     // what the mark that makes it deprecated says in words
 }
 
 // NewExtra is nil where all lists are empty.
@@ -101,6 +102,14 @@ func (o *Occurrence) Directives() []Directive {
 		return nil
 	}
 	return o.Extra.Directives
+}
+
+// Advice is what the mark that makes the occurrence deprecated says in words, or nil.
+func (o *Occurrence) Advice() *Doc {
+	if o.Extra == nil {
+		return nil
+	}
+	return o.Extra.Advice
 }
 
 // Conditions are what must hold for the occurrence to exist, as the file says it.

@@ -97,6 +97,10 @@ func (p *parser) field(f field, lines []line) {
 			e.Name, e.Span = f.argument.text[i+1:], f.argument.from(i+1).span()
 			e.Type = p.typeNodes(f.argument.to(i))
 		}
+		if name, value, ok := strings.Cut(e.Name, "="); ok && name != "" { // ":param depth=3:"
+			e.Name, e.Default = name, value
+			e.Span.End = e.Span.Start + int32(len(name))
+		}
 		if e.Name == "" {
 			e.Span = f.word.span()
 		}

@@ -123,7 +123,7 @@ func (p *parser) underlined(i int) (prose.PartKind, line, bool) {
 		return 0, line{}, false
 	}
 	title := p.lines[i].from(p.lines[i].indent())
-	word := strings.ToLower(title.text)
+	word := strings.TrimSuffix(strings.ToLower(title.text), ":")
 	if kind, ok := headings[word]; ok {
 		return kind, title, true
 	}

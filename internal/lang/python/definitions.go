@@ -3,6 +3,7 @@ package python
 import (
 	"strings"
 
+	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/source"
 )
@@ -51,7 +52,7 @@ func (r *reader) definition(column, start, def int) {
 	o.Signature = r.arena.Since(from)
 	o.Kind = functionKind(o.NameSpan.In(r.text), inClass, d)
 	o.Deprecated = d.deprecated
-	o.Extra = extra(typeParams, nil, directives)
+	o.Extra = advised(extra(typeParams, nil, directives), d.advice)
 	o.Behind = !d.overload && r.overloaded(o.NameSpan.In(r.text))
 	r.forms = ""
 	if d.overload {
@@ -106,6 +107,7 @@ func (r *reader) result(at int, c *model.Callable) int {
 // decoration is what the decorators of a definition make of it.
 type decoration struct {
 	property, static, class, deprecated, overload bool
+	advice                                        *model.Doc
 }
 
 // decorations puts the decorators before a signature and tells what they mean.
@@ -131,11 +133,78 @@ func (r *reader) decorations() (d decoration) {
 			d.class = true
 		case "deprecated":
 			d.deprecated = true
+			d.advice = r.advice(span)
 		case "overload":
 			d.overload = true
 		}
 	}
 	return d
+}
+
+// advice is the words in the arguments of a decorator: its string literals that hold
+// more than one word.
+func (r *reader) advice(decorator source.Span) *model.Doc {
+	var lines []source.Span
+	escaped, last := false, -1 // where the literal before this one ends, if it was taken
+	for at := int(decorator.Start); at < int(decorator.End); at++ {
+		if c := r.text[at]; c == '#' || c != '"' && c != '\'' && !startsName(c) {
+			continue
+		}
+		open, raw, isText := r.stringPrefix(at)
+		if !isText {
+			for at+1 < int(decorator.End) && startsName(r.text[at+1]) {
+				at++
+			}
+			if next := at + 1; next < int(decorator.End) && (r.text[next] == '"' || r.text[next] == '\'') { // bytes, or made at run time
+				stop, _ := r.plainString(next)
+				at = stop - 1
+			}
+			continue
+		}
+		stop, closed := r.plainString(open)
+		if !closed {
+			break
+		}
+		quotes := 1
+		if r.triple(open) {
+			quotes = 3
+		}
+		glued := last >= 0 && strings.TrimSpace(r.text[last:at]) == ""
+		last = -1
+		if from, to := open+quotes, max(open+quotes, stop-quotes); glued || strings.Contains(strings.TrimSpace(r.text[from:to]), " ") || namesReplacement(r.text[decorator.Start:at]) {
+			lines = r.docLines(lines, from, to, raw)
+			escaped = escaped || !raw
+			last = stop
+		}
+		at = stop - 1
+	}
+	if len(lines) == 0 {
+		return nil
+	}
+	doc := lexing.MakeDoc(r.text, lines, decorator)
+	if doc != nil {
+		doc.Escaped = escaped && strings.Contains(doc.Text, "\\")
+	}
+	return doc
+}
+
+// namesReplacement reports whether the keyword before an argument says that it is what
+// to use instead.
+func namesReplacement(before string) bool {
+	before = strings.TrimRight(before, " ")
+	return strings.HasSuffix(before, "replacement=") || strings.HasSuffix(before, "instead=") || strings.HasSuffix(before, "alternative=")
+}
+
+// advised is what an occurrence has beside the usual, with advice if there is any.
+func advised(e *model.Extra, advice *model.Doc) *model.Extra {
+	if advice == nil {
+		return e
+	}
+	if e == nil {
+		e = &model.Extra{}
+	}
+	e.Advice = advice
+	return e
 }
 
 // longestDecoration is how many characters of a decorator's arguments are shown.
@@ -197,7 +266,7 @@ func (r *reader) class(column, start int) {
 		}
 	}
 	o.Deprecated = d.deprecated
-	o.Extra = extra(typeParams, bases, directives)
+	o.Extra = advised(extra(typeParams, bases, directives), d.advice)
 	o.Span = source.NewSpan(first, max(at, end))
 	r.decorators = r.decorators[:0]
 	r.assigned = nil

@@ -19,7 +19,11 @@ func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
 			at = piece(lexing.Comment, at, l.endOfLine(at))
 		case c == '"' || c == '\'':
 			end, _ := l.stringEnd(at)
-			at = piece(lexing.Text, at-l.prefix(at), end)
+			from := at - l.prefix(at)
+			if last := len(into) - 1; last >= 0 { // "0b" of a broken number is no prefix
+				from = max(from, int(into[last].Span.End))
+			}
+			at = piece(lexing.Text, from, end)
 		case startsName(c):
 			end := l.nameEnd(at)
 			switch {

@@ -5,9 +5,12 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
+	"codrel/internal/lang"
 	"codrel/internal/lang/langtest"
 	"codrel/internal/lang/python"
+	"codrel/internal/source"
 )
 
 // Each case is a form of real code that a reader line by line would get wrong.
@@ -65,5 +68,28 @@ func TestTraps(t *testing.T) {
 				assert.Contains(t, want[len(want)-1], "function last()", "what follows is read as well")
 			}
 		})
+	}
+}
+
+// What marks a definition as deprecated may say what to use instead.
+func TestAdviceOfDecorators(t *testing.T) {
+	for decorator, want := range map[string]string{
+		`@deprecated("1.4", "Use :func:` + "`other`" + ` instead.")`:   "Use :func:`other` instead.",
+		`@util.deprecated("1.4", "Use the " "other " 'one.')`:          "Use the\nother\none.",
+		`@warnings.deprecated(r"Use C:\other one")`:                    `Use C:\other one`,
+		`@deprecated(Version("Tide", 2, 0), replacement="tide.other")`: "tide.other",
+		`@deprecated`:        "",
+		`@deprecated("1.4")`: "",
+		`@deprecated(f"no {text} here", b"nor here either")`: "",
+		`@other("says a thing or two")`:                      "",
+		"@deprecated('''Use the\n    other one.''')":         "Use the\nother one.",
+	} {
+		facts := python.FrontEnd{}.Read(lang.File{Path: "a.py", Text: source.Decode([]byte(decorator + "\ndef f(): pass\n"))})
+		require.NotEmpty(t, facts.Occurrences, decorator)
+		got := ""
+		if advice := facts.Occurrences[0].Advice(); advice != nil {
+			got = advice.Text
+		}
+		assert.Equal(t, want, got, decorator)
 	}
 }

@@ -242,9 +242,8 @@ func (v view) text(d *model.Declaration, level int) string {
 
 // advice is the text of a deprecation as HTML, or "" where the declaration is not deprecated.
 func (v view) advice(d *model.Declaration) string {
-	sections, _ := v.plan.Links.Sections(d)
 	w := v.proseWriter(link.ScopeOf(d), 0)
-	for i, n := range sections.Deprecated {
+	for i, n := range v.plan.Links.Advice(d) {
 		if i > 0 {
 			w.raw(" ")
 		}
