@@ -135,19 +135,23 @@ func declare(m *model.Module) {
 }
 
 // primary is the first occurrence with a comment of its own, then the first
-// in a group that has one, then the first.
+// in a group that has one, then the first. Where a namespace shares its name with
+// something else, as namespaces of TypeScript do, that comes before it.
 func primary(d *model.Declaration) int {
-	for i, o := range d.Occurrences {
-		if o.Doc != nil {
-			return i
-		}
+	if len(d.Occurrences) == 1 {
+		return 0
 	}
-	for i, o := range d.Occurrences {
-		if o.GroupDoc != nil {
-			return i
-		}
+	whole := slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return o.Kind != model.KindNamespace })
+	first := func(fits func(model.At) bool) int {
+		return slices.IndexFunc(d.Occurrences, func(o model.At) bool { return (!whole || o.Kind != model.KindNamespace) && fits(o) })
 	}
-	return 0
+	if i := first(func(o model.At) bool { return o.Doc != nil }); i >= 0 {
+		return i
+	}
+	if i := first(func(o model.At) bool { return o.GroupDoc != nil }); i >= 0 {
+		return i
+	}
+	return first(func(model.At) bool { return true })
 }
 
 // visibility is the least of a declaration's own visibility and those around it.

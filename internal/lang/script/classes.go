@@ -187,7 +187,7 @@ func (r *reader) members() {
 	forms := ""
 	r.deep++
 	defer func() { r.deep-- }()
-	r.braced(func() { forms = r.member(forms) })
+	r.braced(func() { r.scoped(func() { forms = r.member(forms) }) })
 }
 
 // member modifiers, in any order.

@@ -136,8 +136,9 @@ type reader struct {
 	pending  []pending
 	tops     map[string]top // filled in for the first occurrences, see looked
 	looked   int
-	chain    int    // assignments around
-	forms    string // name of the function before, if that was a form without a body
+	chain    int      // assignments around
+	forms    string   // name of the function before, if that was a form without a body
+	generics []string // type parameters of what is being read and of what is around it
 }
 
 func (r *reader) put(kind model.TokenKind, text string) { r.arena.Put(kind, text) }

@@ -1,6 +1,7 @@
 package script
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/model"
@@ -53,11 +54,72 @@ func (r *reader) typeName(word string, next byte, depth int) {
 			return
 		}
 	}
-	if depth > 0 && (next == ':' || next == '?') {
+	if depth > 0 && (next == ':' || next == '?' || next == '(') {
 		r.put(model.TokenField, word)
 		return
 	}
-	r.put(model.TokenType, word)
+	r.put(r.namesType(word), word)
+}
+
+// namesType is the kind of the token of a name in a type: type parameters hide the
+// types that are called as they are.
+func (r *reader) namesType(word string) model.TokenKind {
+	if len(r.generics) > 0 && slices.Contains(r.generics, word) {
+		return model.TokenTypeParam
+	}
+	return model.TokenType
+}
+
+// scoped reads something with type parameters of its own, which end with it.
+func (r *reader) scoped(read func()) {
+	was := len(r.generics)
+	read()
+	r.generics = r.generics[:was]
+}
+
+// longestGenerics is how many bytes the type parameters of a function type have
+// that are looked through for their names.
+const longestGenerics = 600
+
+// parametersOf notes the type parameters that a "<" within a type declares: those of a
+// function or a method, since there alone a "(" follows. It reports whether it does.
+func (r *reader) parametersOf(at int) bool {
+	depth, were := 0, len(r.generics)
+	expected := false
+	for i := at; i < min(len(r.text), at+longestGenerics); i++ {
+		switch c := r.text[i]; {
+		case c == '<':
+			depth++
+			expected = depth == 1
+		case c == '>' && r.text[i-1] == '=':
+		case c == '>':
+			if depth--; depth == 0 {
+				if r.byteAt(r.after(i+1)) == '(' {
+					return true
+				}
+				r.generics = r.generics[:were]
+				return false
+			}
+		case c == ',':
+			expected = depth == 1
+		case c == '(' || c == '{' || c == '[':
+			depth++
+		case c == ')' || c == '}' || c == ']':
+			if depth--; depth < 1 {
+				r.generics = r.generics[:were]
+				return false
+			}
+		case startsName(c):
+			word := r.word(i)
+			if expected && word != "const" && word != "in" && word != "out" {
+				r.generic(word)
+				expected = false
+			}
+			i += max(len(word), 1) - 1
+		}
+	}
+	r.generics = r.generics[:were]
+	return false
 }
 
 // typeParamTokens puts "<T extends B = D>" and gives the parameters.
@@ -91,6 +153,7 @@ func (r *reader) typeParamTokens(span source.Span) []model.Param {
 		}
 		p := model.Param{Name: r.text[at:nameEnd]}
 		r.put(model.TokenTypeParam, p.Name)
+		r.generic(p.Name)
 		at = r.after(nameEnd)
 		if r.wordAt(at, "extends") {
 			from := r.after(at + len("extends"))
@@ -114,4 +177,14 @@ func (r *reader) typeParamTokens(span source.Span) []model.Param {
 	}
 	r.put(model.TokenPunctuation, ">")
 	return out
+}
+
+// mostGenerics bounds how many type parameters are remembered at once.
+const mostGenerics = 64
+
+// generic notes that a type parameter is in scope.
+func (r *reader) generic(name string) {
+	if len(r.generics) < mostGenerics {
+		r.generics = append(r.generics, name)
+	}
 }

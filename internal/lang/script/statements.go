@@ -97,7 +97,9 @@ type heads struct {
 }
 
 // statement reads one statement and goes behind it.
-func (r *reader) statement() {
+func (r *reader) statement() { r.scoped(r.readStatement) }
+
+func (r *reader) readStatement() {
 	h := heads{start: r.at, comment: r.comment, directives: r.directives}
 	for r.byteAt(r.at) == '@' {
 		r.at = r.after(r.decorator(r.at))

@@ -168,12 +168,27 @@ func (t *typeWriter) name(at int) int {
 	if t.brackets == 0 && t.angles == 0 && !t.whole && !(lower && t.operatorWord(word, end, next)) {
 		t.ends(false)
 	}
-	if follows := t.byteAt(next); lower || t.brackets > 0 && (follows == ':' || follows == '?') {
+	follows := t.byteAt(next)
+	if follows == '<' && t.brackets > 0 && t.last != '.' && !beforeGenerics(word) && t.parametersOf(next) {
+		follows = '(' // a method with type parameters
+	}
+	if lower || t.brackets > 0 && (follows == ':' || follows == '?' || follows == '(') {
 		t.typeName(word, follows, t.brackets)
 	} else {
-		t.put(model.TokenType, word)
+		if t.last == '[' && t.wordAt(next, "in") { // the key of a mapped type
+			t.reader.generic(word)
+		}
+		t.put(t.namesType(word), word)
+	}
+	if word == "infer" && startsName(t.byteAt(next)) {
+		t.reader.generic(t.word(next))
 	}
 	return end
+}
+
+// beforeGenerics reports whether a word of the language stands before type parameters that are not its own.
+func beforeGenerics(word string) bool {
+	return word == "new" || word == "extends" || word == "is" || word == "in"
 }
 
 // operatorWord reports whether a word where an operand is expected stands before
@@ -214,6 +229,9 @@ func (t *typeWriter) marks(at int) (end int) {
 				t.ends(c == ')')
 			}
 		case '<':
+			if t.brackets > 0 || end < 2 || !inNames[t.text[end-2]] { // "A<B>" outside brackets has arguments
+				t.parametersOf(end - 1)
+			}
 			if t.brackets == 0 {
 				if t.angles == 0 {
 					t.generic = !t.operand
