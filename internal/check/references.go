@@ -197,6 +197,9 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		f.Arguments = append(f.Arguments, argument("forms", listed(p.Links.FormsOf(result.Unfit))))
 	default:
 		near := p.Links.Near(from, n.Target)
+		if near == "" && (n.Strict || result.Partial) {
+			near = p.Links.Moved(from, n.Target)
+		}
 		if !n.Strict && !result.Partial && near == "" && humps(n.Target) == 0 && !strings.Contains(n.Target, ".") {
 			return // an aside in brackets, such as "[Optional]"
 		}

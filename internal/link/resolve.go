@@ -285,6 +285,21 @@ func (x *Index) byWholePath(lib *model.Library) step {
 	}
 }
 
+// belowLibrary takes the first name for that of a library.
+func (x *Index) belowLibrary(names []string) ([]Target, bool, *Target) {
+	for _, lib := range x.Project.Libraries {
+		if lib.Name != names[0] || len(names) < 2 {
+			continue
+		}
+		for _, step := range []step{x.byWholePath(lib), x.modulesNamed(lib, nil), x.anywhere(lib)} {
+			if found, _, _ := step(names[1:]); len(found) > 0 {
+				return found, false, nil
+			}
+		}
+	}
+	return nil, false, nil
+}
+
 // step looks for names in one place. partial says that the first name was found
 // and a later one was not; beyond is set where the place is outside the project.
 type step func(names []string) (found []Target, partial bool, beyond *Target)
@@ -293,7 +308,7 @@ func (x *Index) steps(from Scope, how How, written []string) []step {
 	name, names := written[0], len(written)
 	elsewhere := x.elsewhere.step(x, from, "")
 	if from.Module == nil {
-		return []step{x.byWholePath(nil), x.modulesNamed(nil, nil), x.anywhere(nil), elsewhere}
+		return []step{x.byWholePath(nil), x.modulesNamed(nil, nil), x.anywhere(nil), x.belowLibrary, elsewhere}
 	}
 	inside := func(names []string) ([]Target, bool, *Target) { return x.enclosing(from, names) }
 	module := func(names []string) ([]Target, bool, *Target) { return x.ofModule(from, names) }
@@ -314,7 +329,7 @@ func (x *Index) steps(from Scope, how How, written []string) []step {
 	}
 	steps = append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
 	if how != Bracketed && names > 1 || how == Explicit || how == Outward {
-		steps = append(steps, x.anywhere(lib), x.anywhere(nil), elsewhere)
+		steps = append(steps, x.anywhere(lib), x.byWholePath(nil), x.anywhere(nil), x.belowLibrary, elsewhere)
 	}
 	return steps
 }

@@ -86,6 +86,125 @@ func (x *Index) qualified(m *model.Module, name string) string {
 	return x.fromModule(list[0])
 }
 
+// Moved is the name of what a reference means that names the right thing and the wrong
+// place: a module that it is not in any more, too much before it, or too little
+// between. It is "" where nothing, or more than one thing, could be meant.
+func (x *Index) Moved(from Scope, written string) string {
+	r := parseReference(written)
+	if near := x.nearInDotted(from, r.names); near != "" && r.module == "" {
+		return near
+	}
+	if m := x.namedModule(from, r); m != nil && len(r.names) > 0 {
+		switch inside := x.inReachCalled(m, r.names[len(r.names)-1]); len(inside) {
+		case 0: // it may have moved
+		case 1:
+			return x.namesOf(from, inside[0], r.module != "")[0]
+		default:
+			return ""
+		}
+	}
+	for n := range r.names {
+		tail := strings.Join(r.names[n:], ".")
+		if len(tail) < shortestTail {
+			break
+		}
+		d := x.only(from, tail)
+		if d == nil {
+			continue
+		}
+		for _, name := range x.namesOf(from, d, r.module != "") {
+			if name != written && x.Resolve(from, name, Explicit).Target.Declaration == d {
+				return name
+			}
+		}
+		break
+	}
+	return ""
+}
+
+// namedModule is the module that a reference begins with, or nil.
+func (x *Index) namedModule(from Scope, r reference) *model.Module {
+	if r.module != "" {
+		return x.module(nil, r.module)
+	}
+	if len(r.names) < 2 {
+		return nil
+	}
+	for _, i := range x.imports[from.File] {
+		if i.name == r.names[0] && i.member == "" && i.module != nil {
+			return i.module
+		}
+	}
+	return nil
+}
+
+// inReachCalled are the declarations of a module, at any depth, that have a name.
+func (x *Index) inReachCalled(m *model.Module, name string) (out []*model.Declaration) {
+	for d := range m.Declarations {
+		if d.Name == name && x.InReach(d) {
+			out = append(out, d)
+		}
+	}
+	return out
+}
+
+// shortestTail is how long the end of a name is at least that is looked for alone.
+const shortestTail = 3
+
+// nearInDotted puts right what stands behind the dotted path of a module.
+func (x *Index) nearInDotted(from Scope, names []string) string {
+	for n := len(names) - 1; n > 1; n-- {
+		for _, m := range x.modules[strings.Join(names[:n], ".")] {
+			if from.Module == nil || m.Library == from.Module.Library {
+				return x.nearIn(m, m.Path+".", names[n:])
+			}
+		}
+	}
+	return ""
+}
+
+// only is the one declaration in reach that has a path in some module of the library,
+// or, where that has none, of the project; else nil.
+func (x *Index) only(from Scope, path string) *model.Declaration {
+	var own, other []*model.Declaration
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if !x.ModuleInReach(m) {
+				continue
+			}
+			if d := m.Lookup(path); d != nil && x.InReach(d) {
+				if from.Module != nil && lib == from.Module.Library {
+					own = append(own, d)
+				} else {
+					other = append(other, d)
+				}
+			}
+		}
+	}
+	if len(own) == 0 {
+		own = other
+	}
+	if len(own) != 1 {
+		return nil
+	}
+	return own[0]
+}
+
+// namesOf are the ways to write a declaration, the shortest that says its module first.
+func (x *Index) namesOf(from Scope, d *model.Declaration, whole bool) []string {
+	if whole {
+		return []string{d.Module.Path + "." + d.Path()}
+	}
+	if d.Module == from.Module {
+		return []string{d.Path()}
+	}
+	names := []string{x.fromModule(d)}
+	if strings.Contains(d.Module.Path, "/") && d.Module.Name != "" {
+		names = []string{d.Module.Name + "." + d.Path(), d.Path(), d.Module.Path + "." + d.Path()}
+	}
+	return append(names, d.Module.Library.Name+":"+d.Path())
+}
+
 // Kept reports whether what a reference names is declared in the project, but
 // nowhere in reach.
 func (x *Index) Kept(from Scope, written string) bool {
