@@ -66,6 +66,22 @@ func (x *Index) interfacesOf(d *model.Declaration) []*model.Declaration {
 	return out
 }
 
+// sees reports whether a module is another, or imports it: an interface that it does
+// not know of is fulfilled by chance, and its words may not fit.
+func (x *Index) sees(m, other *model.Module) bool {
+	if m == other {
+		return true
+	}
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			if i.module == other {
+				return true
+			}
+		}
+	}
+	return false
+}
+
 // TextOf is the declaration whose comment describes a declaration: its own, or,
 // where that says nothing or that its text is another's, the one that is meant, else
 // the member that it takes the place of or fulfils. It is nil where there is no text at all.
@@ -161,7 +177,7 @@ func (x *Index) above(d *model.Declaration) *model.Declaration {
 	}
 	var first *model.Declaration
 	for _, i := range x.Relations(d.Parent).Implements {
-		if m := i.Member(d.Name); m != nil && x.hasText(m) && (first == nil || i.Module == d.Module && first.Module != d.Module) {
+		if m := i.Member(d.Name); m != nil && x.sees(d.Module, i.Module) && x.hasText(m) && (first == nil || i.Module == d.Module && first.Module != d.Module) {
 			first = m
 		}
 	}

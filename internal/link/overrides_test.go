@@ -33,6 +33,28 @@ func (Quay) Moor(name string) error { return nil }
 // Leave lets a vessel go.
 func (Quay) Leave(name string) {}
 `,
+	"engine/metrics/metrics.go": `// Package metrics is nobody's business.
+package metrics
+
+// Mover moors by chance.
+type Mover interface {
+	// Leave exports a number.
+	Leave(name string)
+}
+`,
+	"engine/pier/pier.go": `// Package pier knows piers.
+package pier
+
+import "tidebook.example/engine/berth"
+
+// Raft is one.
+type Raft struct{ berth.Quay }
+
+func (Raft) Moor(name string) error { return nil }
+
+func (Raft) Leave(name string) {}
+`,
+	"engine/go.mod":                 "module tidebook.example/engine\n",
 	"clients/python/pyproject.toml": "[project]\nname = \"tidebook\"\n",
 	"clients/python/tidebook.py": `"""Tides."""
 
@@ -160,7 +182,7 @@ func TestFamilies(t *testing.T) {
 		{"typescript", "Quay.moor", "", "", "Mooring.moor", "Pier.moor"},
 		{"typescript", "Pier.leave", "", "", "Quay.leave", ""},
 		{"typescript", "Lit.light", "", "", "", "Quay.light"},
-		{"go", "Quay", "Mooring", "", "", ""},
+		{"go", "Quay", "Mooring Mover", "", "", ""},
 		{"go", "Quay.Moor", "", "", "", ""},
 	} {
 		r := s.Links.Relations(declared(t, s, c.language, c.of))
@@ -192,6 +214,8 @@ func TestTextOf(t *testing.T) {
 		{"go", "Quay.Moor", "Mooring.Moor"},
 		{"go", "Quay.Leave", "Quay.Leave"},
 		{"go", "Mooring.Leave", ""},
+		{"go", "Raft.Moor", "Mooring.Moor"},
+		{"go", "Raft.Leave", ""}, // an interface that nobody there knows of has no say
 	} {
 		var from []*model.Declaration
 		if d := s.Links.TextOf(declared(t, s, c.language, c.of)); d != nil {
