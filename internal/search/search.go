@@ -29,6 +29,7 @@ type Entry struct {
 	Takes      []string // names of the types of its parameters
 	Gives      []string // names of the types of its results
 	Deprecated bool
+	Alias      bool // another place that a name is known in; found only where the query says a place
 }
 
 // Class tells how an entry matches, best first.
@@ -180,6 +181,9 @@ func compare(a, b Hit, library string) int {
 // them, then the shorter name, then by the letter; deprecated ones last.
 func Compare(a, b *Entry) int {
 	// One question after the other: most are never asked, and there are millions.
+	if c := truth(a.Alias) - truth(b.Alias); c != 0 {
+		return c
+	}
 	if c := truth(a.Deprecated) - truth(b.Deprecated); c != 0 {
 		return c
 	}
@@ -248,6 +252,9 @@ func kindRank(kind string) int {
 
 // match tells how an entry matches a query; slips says to look for slips alone.
 func match(e *Entry, q Query, slips bool) Class {
+	if e.Alias && len(q.Qualifier) == 0 {
+		return none
+	}
 	if q.Kind != "" && !strings.HasPrefix(e.Kind, q.Kind) ||
 		q.In != "" && !within(e, q.In) ||
 		q.Takes != "" && !anyPrefix(e.Takes, q.Takes) || q.Gives != "" && !anyPrefix(e.Gives, q.Gives) || !qualified(e, q.Qualifier) {

@@ -17,15 +17,55 @@ const longestSummary = 100
 // in reach, in the order of the reference.
 func (p *Plan) SearchEntries() []search.Entry {
 	var out []search.Entry
+	given := p.given()
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib) {
 			out = append(out, p.moduleEntry(m))
 			for d := range m.Declarations {
 				if p.Links.InReach(d) && d.Name != "_" {
 					out = append(out, p.entry(d))
+					out = aliases(out, d, given[d])
 				}
 			}
 		}
+	}
+	return out
+}
+
+// givenBy is a module that gives a declaration on, and the name it has there.
+type givenBy struct {
+	module *model.Module
+	name   string
+}
+
+// given tells of declarations which modules give them on.
+func (p *Plan) given() map[*model.Declaration][]givenBy {
+	out := map[*model.Declaration][]givenBy{}
+	for _, lib := range p.Links.Project.Libraries {
+		for _, m := range p.Modules(lib) {
+			for _, g := range p.Links.Gives(m) {
+				if d := g.Target.Declaration; d != nil && d.Module != m {
+					out[d] = append(out[d], givenBy{m, g.Name})
+				}
+			}
+		}
+	}
+	return out
+}
+
+// aliases adds the other places where a declaration, whose entry is the last of a
+// list, is known. Of one in a module that is kept from users, the place they take it
+// from is the first.
+func aliases(out []search.Entry, d *model.Declaration, places []givenBy) []search.Entry {
+	at := len(out) - 1
+	for _, place := range places {
+		alias := out[at]
+		alias.Module, alias.Name, alias.Alias = place.module.Path, place.name, place.name == out[at].Name
+		alias.Summary, alias.Words, alias.Takes, alias.Gives = "", nil, nil, nil // what else it is found by finds the first place
+		out = append(out, alias)
+	}
+	if first := at + 1; d.Module.Internal && first < len(out) && out[first].Alias {
+		out[at].Module, out[first].Module = out[first].Module, out[at].Module
 	}
 	return out
 }

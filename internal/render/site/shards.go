@@ -71,22 +71,33 @@ func (s *Site) writeSearch(to sink.Sink) error {
 	return to.Put("search/index.js", append(append([]byte("codrelIndex("), manifest...), ")\n"...))
 }
 
-// searchModules lists each module's path, library and folder once.
-func searchModules(entries []search.Entry) (modules [][3]string, index map[[2]string]int) {
-	index = map[[2]string]int{}
+// searchModule is what many rows share: a module's path, its library, and the folder
+// of the pages; alias is "1" where the pages are another module's.
+type searchModule [4]string
+
+func moduleOfEntry(e *search.Entry) searchModule {
+	m := searchModule{e.Module, e.Library, e.Address[:strings.LastIndexByte(e.Address, '/')+1]}
+	if e.Alias {
+		m[3] = "1"
+	}
+	return m
+}
+
+// searchModules lists what rows share, each once.
+func searchModules(entries []search.Entry) (modules []searchModule, index map[searchModule]int) {
+	index = map[searchModule]int{}
 	for i := range entries {
-		e := &entries[i]
-		key := [2]string{e.Library, e.Module}
+		key := moduleOfEntry(&entries[i])
 		if _, ok := index[key]; !ok {
 			index[key] = len(modules)
-			modules = append(modules, [3]string{e.Module, e.Library, e.Address[:strings.LastIndexByte(e.Address, '/')+1]})
+			modules = append(modules, key)
 		}
 	}
 	return modules, index
 }
 
 // searchRow writes an entry as a list; what is empty at the end is left out.
-func searchRow(e *search.Entry, index map[[2]string]int) []byte {
+func searchRow(e *search.Entry, index map[searchModule]int) []byte {
 	deprecated := "0"
 	if e.Deprecated {
 		deprecated = "1"
@@ -94,7 +105,7 @@ func searchRow(e *search.Entry, index map[[2]string]int) []byte {
 	out := append(make([]byte, 0, 96+len(e.Summary)), '[')
 	out = appendText(out, e.Name)
 	out = appendText(append(out, ','), e.Scope)
-	out = strconv.AppendInt(append(out, ','), int64(index[[2]string{e.Library, e.Module}]), 10)
+	out = strconv.AppendInt(append(out, ','), int64(index[moduleOfEntry(e)]), 10)
 	out = appendText(append(out, ','), e.Kind)
 	out = appendText(append(out, ','), e.Address[strings.LastIndexByte(e.Address, '/')+1:])
 	rest := []string{e.Summary, deprecated, strings.Join(e.Takes, " "), strings.Join(e.Gives, " "), strings.Join(e.Words, " ")}

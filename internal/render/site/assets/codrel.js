@@ -122,6 +122,7 @@
       module.slice(module.lastIndexOf("/")).indexOf(place) === 0;
   }
   function match(e, q, slips) {
+    if (e.alias && !q.qualifier.length) { return NONE; }
     if (q.kind && e.kind.indexOf(q.kind) !== 0 || q["in"] && !within(e, q["in"]) ||
         q.takes && !anyStarts(e.takes, q.takes) || q.gives && !anyStarts(e.gives, q.gives)) { return NONE; }
     if (q.qualifier.length) {
@@ -136,12 +137,13 @@
   function last(h) { return h.entry.deprecated && h.klass > 1 ? 1 : 0; }
   function compare(a, b) {
     var x = a.entry, y = b.entry;
-    return last(a) - last(b) || a.klass - b.klass || (a.slips || 0) - (b.slips || 0) || x.deprecated - y.deprecated || (x.library !== library) - (y.library !== library) || rank(x.kind) - rank(y.kind) ||
+    return last(a) - last(b) || a.klass - b.klass || (a.slips || 0) - (b.slips || 0) || x.deprecated - y.deprecated || (x.library !== library) - (y.library !== library) || x.alias - y.alias || rank(x.kind) - rank(y.kind) ||
       Array.from(x.name).length - Array.from(y.name).length || word(x.name.toLowerCase(), y.name.toLowerCase()) || word(x.name, y.name) ||
       word(x.module, y.module) || word(x.scope, y.scope);
   }
   function find(entries, q, limit) {
     var hits = [], good = 0;
+    if (!q.name && !q.qualifier.length && !q.kind && !q["in"] && !q.takes && !q.gives) { return hits; }
     entries.forEach(function (e) {
       var c = match(e, q, false);
       if (c < NONE) { hits.push({ entry: e, klass: c }); if (c <= 4) { good++; } }
@@ -181,7 +183,7 @@
     loaded[name] = rows.map(function (r) {
       var m = index.modules[r[2]];
       return {
-        name: r[0], scope: r[1], module: m[0], library: m[1], kind: r[3], address: root + m[2] + r[4], summary: r[5] || "", deprecated: r[6] || 0,
+        name: r[0], scope: r[1], module: m[0], library: m[1], alias: m[3] ? 1 : 0, kind: r[3], address: root + m[2] + r[4], summary: r[5] || "", deprecated: r[6] || 0,
         takes: (r[7] || "").split(" ").filter(Boolean), gives: (r[8] || "").split(" ").filter(Boolean), words: (r[9] || "").split(" ").filter(Boolean)
       };
     });
@@ -215,7 +217,7 @@
       var entries = [], seen = {};
       names.forEach(function (n) {
         (loaded[n] || []).forEach(function (e) {
-          var key = e.address + " " + e.name;
+          var key = e.address + " " + e.name + " " + e.module;
           if (!seen[key]) { seen[key] = true; entries.push(e); }
         });
       });
