@@ -129,10 +129,11 @@ func (p *Pass) parts(judge func(*Pass, *described)) {
 type described struct {
 	d        *model.Declaration
 	sections []*prose.Sections
-	file     *model.Facts  // of the first comment
-	params   []model.Param // of all forms
-	asked    []model.Param // of those that a comment stands on
-	loose    bool          // it takes names beyond its list
+	file     *model.Facts    // of the first comment
+	params   []model.Param   // of all forms
+	names    map[string]bool // plain names of params
+	asked    []model.Param   // of those that a comment stands on
+	loose    bool            // it takes names beyond its list
 	text     string
 }
 
@@ -141,7 +142,7 @@ func (p *Pass) describe(d *model.Declaration) *described {
 	if d.Kind() == model.KindProperty || !d.Kind().IsCallable() && d.Kind() != model.KindClass {
 		return nil
 	}
-	c := &described{d: d}
+	c := &described{d: d, names: map[string]bool{}}
 	p.said(c, d)
 	p.taken(c)
 	callable := d
@@ -166,6 +167,7 @@ func (p *Pass) describe(d *model.Declaration) *described {
 			continue
 		}
 		for _, param := range o.Callable.Params {
+			c.names[plainName(param.Name)] = true
 			c.params = append(c.params, param)
 			c.loose = c.loose || param.Variadic
 		}
@@ -280,6 +282,9 @@ func named(entries []prose.Entry, yield func(e prose.Entry, name string)) {
 func (c *described) takes(name string) bool {
 	first, rest, deeper := strings.Cut(name, ".")
 	first = strings.TrimSuffix(first, "[]")
+	if !deeper && c.names[first] {
+		return true
+	}
 	return slices.ContainsFunc(c.params, func(param model.Param) bool {
 		if !deeper && isPattern(param) && c.roots()[first] {
 			return true // the name that a comment gives an argument which is taken apart at once
@@ -316,13 +321,11 @@ func (c *described) roots() map[string]bool {
 // isPattern reports whether a parameter is written as a pattern and has no name.
 func isPattern(param model.Param) bool { return param.Name == "{}" || param.Name == "[]" }
 
-func (c *described) isParam(name string) bool {
-	return slices.ContainsFunc(c.params, func(param model.Param) bool { return plainName(param.Name) == name })
-}
+func (c *described) isParam(name string) bool { return c.names[name] }
 
 func (p *Pass) phantoms(c *described) {
 	// What the class says of making it was judged there.
-	own := described{d: c.d, sections: c.sections[:min(1, len(c.sections))], params: c.params}
+	own := described{d: c.d, sections: c.sections[:min(1, len(c.sections))], params: c.params, names: c.names}
 	if c.loose {
 		return
 	}

@@ -14,33 +14,31 @@ import (
 // This file draws what several forms of one callable have of their own: anchors,
 // and comments on one form alone.
 
-// formAnchor is the anchor of a form on a plate, or "" where it has none: it is the
-// only one, or another with the same types has it.
-func (v view) formAnchor(d *model.Declaration, form model.At, overloads bool) string {
-	if !overloads || d.Parent == nil && d.Kind().IsType() {
-		return ""
-	}
-	types := form.ParamTypes()
-	for _, other := range d.Overloads() {
-		if other.Occurrence == form.Occurrence {
-			break
+// formAnchors are the anchors of forms, in their order; "" where a form has none,
+// because another with the same types has it.
+func (v view) formAnchors(d *model.Declaration, forms []model.At) []string {
+	out := make([]string, len(forms))
+	taken := map[string]bool{}
+	for i, form := range forms {
+		anchor := plan.FormAnchor(d, form)
+		if taken[anchor] {
+			continue
 		}
-		if slices.Equal(other.ParamTypes(), types) {
-			return ""
+		taken[anchor] = true
+		if v.onWhole(d) {
+			anchor = d.Path() + anchor[len(plan.Anchor(d)):]
 		}
+		out[i] = anchor
 	}
-	if v.onWhole(d) {
-		return d.Path() + plan.FormAnchor(d, form)[len(plan.Anchor(d)):]
-	}
-	return plan.FormAnchor(d, form)
+	return out
 }
 
 // fragmentOf is an anchor as it stands in an address.
 func fragmentOf(anchor string) string { return (&url.URL{Fragment: anchor}).EscapedFragment() }
 
 // formLink is the way to a form on this page.
-func (v view) formLink(d *model.Declaration, form model.At) string {
-	if anchor := v.formAnchor(d, form, true); anchor != "" {
+func (v view) formLink(d *model.Declaration, anchor string) string {
+	if anchor != "" {
 		return "#" + fragmentOf(anchor)
 	}
 	return v.permalink(d)
@@ -87,28 +85,43 @@ func (w *proseWriter) formTexts(forms []otherForm) {
 // and results, which may differ from form to form.
 func (w *proseWriter) ofForms(own *prose.Sections, forms []otherForm) []partOf {
 	var out []partOf
-	said := []*prose.Sections{own}
+	if len(forms) == 0 {
+		return nil
+	}
+	type described struct {
+		kind prose.PartKind
+		name string
+	}
+	said := map[described]bool{}
+	note := func(s *prose.Sections) {
+		for i := range s.Parts {
+			for j := range s.Parts[i].Entries {
+				said[described{s.Parts[i].Kind, s.Parts[i].Entries[j].Name}] = true
+			}
+		}
+	}
+	note(own)
 	for _, f := range forms {
 		for i := range f.sections.Parts {
 			p := f.sections.Parts[i]
 			p.Entries = slices.DeleteFunc(slices.Clone(p.Entries), func(e prose.Entry) bool {
-				return e.Name != "" && slices.ContainsFunc(said, func(s *prose.Sections) bool { return s.Entry(p.Kind, e.Name) != nil })
+				return e.Name != "" && said[described{p.Kind, e.Name}]
 			})
 			if len(p.Entries) > 0 || len(p.Body) > 0 {
 				out = append(out, partOf{&p, w.scope, f.n})
 			}
 		}
-		said = append(said, f.sections)
+		note(f.sections)
 	}
 	return out
 }
 
-// formOf is the form of a declaration that a target means, if it means one.
-func formOf(t link.Target) (model.At, bool) {
-	for _, at := range t.Declaration.Overloads() {
-		if at.Occurrence == t.Form {
-			return at, true
-		}
+// anchorOf is the anchor of the form that a target means, or "".
+func (v view) anchorOf(t link.Target) string {
+	forms := t.Declaration.Overloads()
+	i := slices.IndexFunc(forms, func(at model.At) bool { return at.Occurrence == t.Form })
+	if i < 0 || i >= mostOverloads {
+		return "" // it has no place on the plate
 	}
-	return model.At{}, false
+	return v.formAnchors(t.Declaration, forms[:i+1])[i]
 }

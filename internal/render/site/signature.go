@@ -164,14 +164,15 @@ const (
 	mostOverloads = 60
 )
 
-// formsShown are the signatures on a declaration's plate, and how many more there are.
-func formsShown(d *model.Declaration) (forms []model.At, overloads bool, more int) {
-	most := mostVariants
-	if forms = d.Overloads(); forms != nil {
-		overloads, most = true, mostOverloads
-	} else {
+// formsShown are the signatures on a declaration's plate, their anchors where they are
+// overloads, and how many more there are.
+func (v view) formsShown(d *model.Declaration) (forms []model.At, anchors []string, more int) {
+	if forms = d.Overloads(); forms == nil {
 		forms = d.Forms()
+		more = max(0, len(forms)-mostVariants)
+		return forms[:len(forms)-more], nil, more
 	}
-	more = max(0, len(forms)-most)
-	return forms[:len(forms)-more], overloads, more
+	more = max(0, len(forms)-mostOverloads)
+	forms = forms[:len(forms)-more]
+	return forms, v.formAnchors(d, forms), more
 }

@@ -116,11 +116,7 @@ func (v view) toForm(t link.Target) string {
 	if t.Form == nil || t.Declaration.Module.Library.Elsewhere != nil {
 		return v.toDeclaration(t.Declaration)
 	}
-	form, ok := formOf(t)
-	if !ok {
-		return v.toDeclaration(t.Declaration)
-	}
-	anchor := v.formAnchor(t.Declaration, form, true)
+	anchor := v.anchorOf(t)
 	if anchor == "" {
 		return v.toDeclaration(t.Declaration)
 	}
