@@ -1,0 +1,119 @@
+package link_test
+
+import (
+	"io/fs"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/languages"
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/settings"
+)
+
+// pilot is a project that uses another one, whose file of names is given.
+func pilot(t testing.TB, table string) *build.Snapshot {
+	t.Helper()
+	set := settings.Default()
+	set.Elsewhere = []settings.Elsewhere{{Symbols: settings.Word{Text: "tidebook"}, Site: "https://tidebook.example/docs/"}}
+	texts := `{"codrel":"texts","version":1,"texts":{"tidebook.example/tide":{"Predictor.At":"At is the height; see [Curve]."}}}`
+	s, err := build.Run(t.Context(), fstest.MapFS{
+		"go.mod": {Data: []byte("module pilot.example/pilot\n")},
+		"a.go":   {Data: []byte("// Package pilot uses [tide.Predictor].\npackage pilot\n\nimport \"tidebook.example/tide\"\n\n// Gate is one.\ntype Gate struct{ tide.Curve }\n\nfunc (Gate) At(hour int) tide.Height { return 0 }\n\nfunc (Gate) Name() string { return \"\" }\n")},
+		"b.py":   {Data: []byte("\"\"\"See :class:`tidebook.Client`.\"\"\"\nfrom tidebook import Client\nclass Calm(Client):\n    def close(self): pass\n")},
+	}, build.Options{Settings: set, FrontEnds: languages.All, Folder: "pilot", Inside: true, Outside: build.Outside{Read: func(path string) ([]byte, error) {
+		switch path {
+		case "tidebook/symbols.json":
+			return []byte(table), nil
+		case "tidebook/symbols-texts.json":
+			return []byte(texts), nil
+		}
+		return nil, fs.ErrInvalid
+	}}})
+	require.NoError(t, err)
+	return s
+}
+
+const tidebookNames = `{"codrel":"symbols","version":1,"name":"Tidebook","libraries":[
+	{"name":"engine","language":"go","modules":[{"path":"tidebook.example/tide","names":{"type":["Height"],"function":["New"]},"gone":["New"],"holders":[
+		{"name":"Predictor","kind":"interface","asks":{"At":"(int)(tidebook.example/tide#Height)","Name":"()(string)"},"names":{"method":["At","Name"]}},
+		{"name":"Curve","kind":"struct","bases":["#Base"],"names":{"method":["Low"]}},
+		{"name":"Base","kind":"struct","open":true,"names":{"field":["Age"]}}]}]},
+	{"name":"python","language":"python","modules":[{"path":"tidebook","gives":{"Client":"tidebook.client#Client"}},
+		{"path":"tidebook.client","holders":[{"name":"Client","kind":"class","names":{"method":["close"]}}]}]}]}`
+
+func TestRelationsElsewhere(t *testing.T) {
+	s := pilot(t, tidebookNames)
+	gate := declared(t, s, "go", "Gate")
+	r := s.Links.Relations(gate)
+	assert.Equal(t, "Predictor", paths(r.Implements), "by signatures that name types of the other project")
+	assert.Equal(t, "Curve", paths(r.Embeds))
+	assert.Equal(t, "Client", paths(s.Links.Relations(declared(t, s, "python", "Calm")).Extends), "through what a module gives on")
+	assert.Equal(t, "Client.close", paths(s.Links.Relations(declared(t, s, "python", "Calm.close")).Overrides))
+
+	at := declared(t, s, "go", "Gate.At")
+	of := s.Links.TextOf(at)
+	require.NotNil(t, of)
+	assert.Equal(t, "Predictor.At", of.Path())
+	assert.Equal(t, "Tidebook", of.Module.Library.Elsewhere.Project)
+	nodes, from := s.Links.Summary(at)
+	assert.NotEmpty(t, nodes)
+	assert.Equal(t, "Curve", s.Links.Resolve(from, "Curve", link.Bracketed).Target.Declaration.Path(), "names in its text mean what they mean there")
+
+	scope := link.ScopeOf(gate)
+	for written, want := range map[string]string{
+		"tide.Curve.Low": "Curve.Low", "tide.Curve.Age": "Base.Age", "Gate.Low": "Curve.Low", "Gate.Age": "Base.Age", "engine:Height": "Height",
+		"python:Client.close": "Client.close", "tidebook.client.Client": "Client", "tide.Gone": "", "tide.Curve.Whatever": "", "engine:Client": "",
+	} {
+		got := ""
+		if d := s.Links.Resolve(scope, written, link.Explicit).Target.Declaration; d != nil {
+			got = d.Path()
+		}
+		assert.Equal(t, want, got, written)
+	}
+	assert.True(t, s.Links.Resolve(scope, "tide.New", link.Explicit).Target.Declaration.Deprecated())
+	assert.Empty(t, s.Links.Imports(gate.Module), "other projects' modules are no part of the graph")
+	assert.NotContains(t, s.Links.Symbols().Libraries[0].Modules[0].Tops(), "Predictor", "a site makes its own names known")
+	assert.Equal(t, []string{"tidebook.example/tide#Curve"}, holder(t, s, "Gate"))
+	for _, lib := range s.Project.Libraries {
+		assert.Nil(t, lib.Elsewhere)
+	}
+}
+
+// holder is the bases that the project's own file of names gives a type.
+func holder(t *testing.T, s *build.Snapshot, name string) []string {
+	t.Helper()
+	for _, h := range s.Links.Symbols().Libraries[0].Modules[0].Holders {
+		if h.Name == name {
+			var out []string
+			for _, b := range h.Bases {
+				out = append(out, b[len("engine:"):])
+			}
+			return out
+		}
+	}
+	return nil
+}
+
+// Whatever a file of names says, asking for its names ends, and ends well.
+func FuzzElsewhere(f *testing.F) {
+	f.Add(tidebookNames)
+	f.Add(`{"codrel":"symbols","version":1,"libraries":[{"language":"go","modules":[{"path":"tidebook.example/tide","holders":[{"name":"Curve","kind":"struct","bases":["#Curve","#B"]},{"name":"B","kind":"struct","bases":["#Curve",":#","a:b#c"]}],"gives":{"X":"#X","Y":"tidebook.example/tide#"}}]}]}`)
+	f.Fuzz(func(t *testing.T, table string) {
+		s := pilot(t, table)
+		gate := declared(t, s, "go", "Gate")
+		for _, written := range []string{"tide.Curve", "tide.Curve.Low.At", "Gate.Age", "X.Y", "engine:Height", "tidebook.Client", "tide"} {
+			r := s.Links.Resolve(link.ScopeOf(gate), written, link.Explicit)
+			if d := r.Target.Declaration; d != nil {
+				_ = s.Links.TextOf(d)
+				assert.NotEmpty(t, d.Occurrences)
+				assert.Equal(t, model.Public, s.Links.Visibility(d))
+			}
+		}
+		_ = s.Links.Symbols()
+	})
+}
