@@ -17,7 +17,11 @@ import (
 func (r *run) fragments() error {
 	folders := settings.FragmentFolders
 	if named := r.options.Settings.Fragments; named != "" {
-		if _, err := fs.Stat(r.fsys, named); err != nil {
+		info, err := fs.Stat(r.fsys, named)
+		if err == nil && !info.IsDir() {
+			err = errors.New("it is no folder")
+		}
+		if err != nil {
 			return &PathError{Path: named, Err: err}
 		}
 		folders = []string{named}
