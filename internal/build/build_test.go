@@ -100,6 +100,25 @@ func TestLibrariesAndModules(t *testing.T) {
 	assert.NotContains(t, strings.Join(shape(without), "\n"), "tests", "test files are not read where nobody asks")
 }
 
+// Folders that would be called alike give libraries of different names, since the
+// pages of each stand under its name.
+func TestLibrariesOfOneName(t *testing.T) {
+	s := run(t, fsOf(map[string]string{
+		"v4/mini/package.json": `{"name": "a"}`,
+		"v4/mini/a.ts":         "export const a = 1",
+		"v4-mini/package.json": `{"name": "b"}`,
+		"v4-mini/b.ts":         "export const b = 1",
+		"v4/mini/a.js":         "export const c = 1",
+		"v4-mini/b.js":         "export const d = 1",
+	}), build.Options{})
+	seen := map[string]bool{}
+	for _, lib := range s.Project.Libraries {
+		assert.False(t, seen[lib.Name], lib.Name)
+		seen[lib.Name] = true
+	}
+	assert.Len(t, seen, 4)
+}
+
 func TestReadSettings(t *testing.T) {
 	files := fsOf(map[string]string{
 		"engine/go.mod": "module e", "engine/a.go": "package e", "engine/old/b.go": "package old", "engine/internal/c.go": "package c",

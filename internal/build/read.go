@@ -217,16 +217,27 @@ func (r *run) library(end lang.FrontEnd, folder string, marker lang.Root) *model
 	if folder == "." {
 		name = cmp.Or(marker.Name, r.options.Folder, "project")
 	}
-	lib := &model.Library{Name: name, Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Entries: marker.Entries}
-	for _, other := range r.snapshot.Project.Libraries {
-		if other.Name == lib.Name {
-			lib.Name += "-" + lib.Language
-			break
-		}
-	}
+	lib := &model.Library{Name: r.free(name, end.Language()), Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Entries: marker.Entries}
 	r.snapshot.Project.Libraries = append(r.snapshot.Project.Libraries, lib)
 	r.ends[lib] = end
 	return lib
+}
+
+// free is the name if no library has it yet, else with the language or a number
+// behind it: "v4/mini" and "v4-mini" are two folders that would be called alike,
+// and pages of two libraries must not stand at one address.
+func (r *run) free(name, language string) string {
+	taken := func(name string) bool {
+		return slices.ContainsFunc(r.snapshot.Project.Libraries, func(lib *model.Library) bool { return lib.Name == name })
+	}
+	if !taken(name) {
+		return name
+	}
+	name += "-" + language
+	for n, stem := 2, name; taken(name); n++ {
+		name = fmt.Sprint(stem, "-", n)
+	}
+	return name
 }
 
 // job is one file to read, and where its facts go.

@@ -129,9 +129,30 @@ func declare(m *model.Module) {
 		} else {
 			m.Top = append(m.Top, d)
 		}
+		d.Holding = d.Primary
 		d.Visibility = visibility(m, d)
 		d.Hidden = hidden(d)
 	}
+	for d := range m.Declarations {
+		if len(d.Occurrences) > 1 && len(d.Members) > 0 {
+			d.Holding = holding(d)
+		}
+	}
+}
+
+// holding is the occurrence of a declaration with members that says what it is: a type
+// that shares its name with a value is the type, since that has the page.
+func holding(d *model.Declaration) int {
+	if d.Occurrences[d.Primary].Kind.IsType() {
+		return d.Primary
+	}
+	if i := slices.IndexFunc(d.Occurrences, func(o model.At) bool { return o.Kind.IsType() && o.Kind != model.KindNamespace }); i >= 0 {
+		return i
+	}
+	if i := slices.IndexFunc(d.Occurrences, func(o model.At) bool { return o.Kind.IsType() }); i >= 0 {
+		return i
+	}
+	return d.Primary
 }
 
 // primary is the first occurrence with a comment of its own, then the first

@@ -47,6 +47,9 @@ type Index struct {
 	imports       map[*model.Facts][]imported
 	lifted        map[*model.Declaration]bool // declarations of kept modules that another gives on
 	liftedModules map[*model.Module]bool
+	homes         map[*model.Declaration]*model.Module // of what stands on another module's pages
+	moved         map[*model.Module][]*model.Declaration
+	emptied       map[*model.Module]bool                                    // modules of which everything stands elsewhere
 	takers        map[*model.Module]bool                                    // modules that take names out of others
 	names         func() map[string][]*model.Module                         // modules by the names in reach at their top
 	tops          func() []string                                           // those names, sorted
@@ -96,6 +99,7 @@ func New(project *model.Project, options Options) *Index {
 	x.readImports()
 	x.takeFromOthers()
 	x.lift()
+	x.findHomes()
 	x.names = sync.OnceValue(x.topNames)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
 	x.graph = sync.OnceValue(x.makeGraph)
@@ -171,8 +175,12 @@ func (x *Index) InReach(d *model.Declaration) bool {
 }
 
 // ModuleInReach reports whether the module has a page: its language lets others
-// see it, or the reach is wide enough.
-func (x *Index) ModuleInReach(m *model.Module) bool {
+// see it, or the reach is wide enough, and not all of it stands on the pages of a
+// module that gives it on.
+func (x *Index) ModuleInReach(m *model.Module) bool { return x.seen(m) && !x.emptied[m] }
+
+// seen reports whether names of a module may be taken from it, wherever they stand.
+func (x *Index) seen(m *model.Module) bool {
 	return m.Role == model.RoleCode && (!m.Internal || x.options.Reach.Includes(model.Internal) || x.liftedModules[m])
 }
 

@@ -193,7 +193,7 @@ func namedElsewhere(t *testing.T, l *linked, files fstest.MapFS, defs []markedPl
 		for _, o := range d.Occurrences {
 			for _, def := range defs {
 				if def.file == "elsewhere/"+o.File.Path && def.at == o.NameSpan.Start {
-					l.elsewhere[d.ID()] = def.says
+					l.elsewhere[s.Links.Home(d).ID()+"#"+d.Path()] = def.says // where its page is, as others know it
 				}
 			}
 		}

@@ -271,7 +271,7 @@ func (x *Index) byWholePath(lib *model.Library) step {
 	return func(names []string) (found []Target, partial bool, beyond *Target) {
 		for n := len(names); n > 0 && len(found) == 0; n-- {
 			for _, m := range x.modules[strings.Join(names[:n], ".")] {
-				if lib != nil && m.Library != lib || !x.ModuleInReach(m) {
+				if lib != nil && m.Library != lib || !x.seen(m) {
 					continue
 				}
 				if n == len(names) {
@@ -443,7 +443,7 @@ func (x *Index) byPathsEnd(lib *model.Library, names []string) (found []Target) 
 	for n := len(names); n > 1 && len(found) == 0; n-- {
 		end := "." + strings.Join(names[:n], ".")
 		for _, m := range lib.Modules {
-			if !strings.HasSuffix(m.Path, end) || !x.ModuleInReach(m) {
+			if !strings.HasSuffix(m.Path, end) || !x.seen(m) {
 				continue
 			}
 			if n == len(names) {
@@ -465,7 +465,7 @@ func (x *Index) modulesNamed(only, not *model.Library) step {
 				continue
 			}
 			for _, m := range lib.Modules {
-				if m.Name != names[0] && m.Last() != names[0] || !x.ModuleInReach(m) {
+				if m.Name != names[0] && m.Last() != names[0] || !x.seen(m) {
 					continue
 				}
 				if len(names) == 1 {

@@ -169,7 +169,7 @@ func (x *Index) only(from Scope, path string) *model.Declaration {
 	var own, other []*model.Declaration
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
-			if !x.ModuleInReach(m) {
+			if !x.seen(m) {
 				continue
 			}
 			if d := m.Lookup(path); d != nil && x.InReach(d) {
@@ -240,7 +240,7 @@ func (x *Index) namedAnywhere() map[*model.Library]map[string][]*model.Declarati
 		names := map[string][]*model.Declaration{}
 		out[lib] = names
 		for _, m := range lib.Modules {
-			if !x.ModuleInReach(m) {
+			if !x.seen(m) {
 				continue
 			}
 			for d := range m.Declarations {
@@ -302,7 +302,7 @@ func (x *Index) nearIn(m *model.Module, prefix string, names []string) string {
 func (x *Index) nearAnywhere(names []string) string {
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
-			if x.ModuleInReach(m) && m.Name == names[0] && len(names) > 1 {
+			if x.seen(m) && m.Name == names[0] && len(names) > 1 {
 				if near := x.nearIn(m, names[0]+".", names[1:]); near != "" {
 					return near
 				}

@@ -19,7 +19,7 @@ func (x *Index) Symbols() *symbols.Table {
 			if !x.ModuleInReach(m) {
 				continue
 			}
-			made := symbols.Module{Path: m.Path, Open: x.takesAllFromOutside(m), Gives: x.givenSymbols(m), Scope: x.scopeSymbols(m.Top)}
+			made := symbols.Module{Path: m.Path, Open: x.takesAllFromOutside(m), Gives: x.givenSymbols(m), Scope: x.scopeSymbols(x.Tops(m))}
 			if m.Name != made.LastName() {
 				made.Name = m.Name
 			}
@@ -55,8 +55,8 @@ func (x *Index) givenSymbols(m *model.Module) map[string]string {
 	for _, g := range x.Gives(m) {
 		to := ""
 		switch t := g.Target; {
-		case t.Declaration != nil && x.known(t.Declaration):
-			to = symbols.Reference(placeOf(m, ""), placeOf(t.Declaration.Module, t.Declaration.Path()))
+		case t.Declaration != nil && x.known(t.Declaration) && x.Home(t.Declaration) != m:
+			to = symbols.Reference(placeOf(m, ""), placeOf(x.Home(t.Declaration), t.Declaration.Path()))
 		case t.Module != nil && t.Module.Library.Elsewhere == nil && x.ModuleInReach(t.Module):
 			to = symbols.Reference(placeOf(m, ""), placeOf(t.Module, ""))
 		default:
@@ -72,7 +72,7 @@ func (x *Index) givenSymbols(m *model.Module) map[string]string {
 
 // known reports whether a declaration is listed among the project's symbols.
 func (x *Index) known(d *model.Declaration) bool {
-	return d.Module.Library.Elsewhere == nil && d.Name != "_" && x.InReach(d) && x.ModuleInReach(d.Module)
+	return d.Module.Library.Elsewhere == nil && d.Name != "_" && x.InReach(d) && x.ModuleInReach(x.Home(d))
 }
 
 func (x *Index) scopeSymbols(list []*model.Declaration) symbols.Scope {
@@ -107,7 +107,7 @@ func (x *Index) holderSymbols(d *model.Declaration) (h symbols.Holder, more bool
 	h.Open = x.open(d, 0)
 	for _, base := range x.bases(d) {
 		if x.known(base) || base.Module.Library.Elsewhere != nil {
-			h.Bases = append(h.Bases, symbols.Reference(placeOf(d.Module, ""), placeOf(base.Module, base.Path())))
+			h.Bases = append(h.Bases, symbols.Reference(placeOf(x.Home(d), ""), placeOf(x.Home(base), base.Path())))
 		}
 	}
 	if d.Kind() == model.KindInterface && x.implicit(d.Module.Library.Language) {
@@ -125,7 +125,7 @@ func (x *Index) MemberTexts() map[string]map[string]string {
 			if !x.ModuleInReach(m) {
 				continue
 			}
-			for d := range m.Declarations {
+			for d := range x.OnPagesOf(m) {
 				if d.Parent == nil || !d.Parent.Kind().IsType() || d.Kind() == model.KindField || d.Kind() == model.KindEnumMember || !x.known(d) {
 					continue
 				}

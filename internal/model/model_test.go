@@ -78,7 +78,9 @@ func TestDeclare(t *testing.T) {
 func TestDeclarationSpeaksForItsOccurrences(t *testing.T) {
 	plain, said := &model.Occurrence{Kind: model.KindConstant}, &model.Occurrence{Kind: model.KindVariable, Doc: &model.Doc{Text: "x"}, Deprecated: true}
 	hand, machine := &model.Facts{Path: "a.go"}, &model.Facts{Path: "b.go", Generated: true}
-	d := &model.Declaration{Occurrences: []model.At{{Occurrence: plain, File: machine}, {Occurrence: said, File: hand}}, Primary: 1}
+	d := &model.Declaration{Occurrences: []model.At{{Occurrence: plain, File: machine}, {Occurrence: said, File: hand}}, Primary: 1, Holding: 0}
+	assert.Equal(t, model.KindConstant, d.Kind(), "one occurrence may speak while another says what it is")
+	d.Holding = 1
 	assert.Equal(t, model.KindVariable, d.Kind())
 	assert.True(t, d.Documented())
 	assert.True(t, d.Deprecated())
@@ -87,7 +89,7 @@ func TestDeclarationSpeaksForItsOccurrences(t *testing.T) {
 	assert.Equal(t, "x", doc.Text)
 	assert.Same(t, hand, file)
 	d.Occurrences = d.Occurrences[:1]
-	d.Primary = 0
+	d.Primary, d.Holding = 0, 0
 	assert.True(t, d.Generated())
 	assert.False(t, d.Documented())
 	d.Occurrences[0].GroupDoc = &model.Doc{Text: "group"}

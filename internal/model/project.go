@@ -85,6 +85,7 @@ type Declaration struct {
 	Occurrences []At   // in the order of files and lines; len > 0
 	Visibility  Visibility
 	Primary     int // index of the occurrence that speaks for it: the first with a comment, else the first
+	Holding     int // index of the occurrence that says what it is: one that can hold members, where it has any
 	Hidden      bool
 }
 
@@ -182,7 +183,7 @@ func (d *Declaration) Form() At {
 }
 
 // Kind is what the declaration is.
-func (d *Declaration) Kind() Kind { return d.Occurrences[d.Primary].Kind }
+func (d *Declaration) Kind() Kind { return d.Occurrences[d.Holding].Kind }
 
 // Path is the name with the enclosing names before it, such as "Berth.Assign".
 func (d *Declaration) Path() string {

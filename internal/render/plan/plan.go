@@ -166,7 +166,7 @@ func (p *Plan) look(lib *model.Library) {
 		}
 	}
 	for _, m := range p.shown[lib] {
-		top := p.inReach(m.Top)
+		top := p.inReach(p.Links.Tops(m))
 		v := &moduleView{folder: moduleFolder(m), page: Module(m), top: top, groups: Groups(top), types: map[*model.Declaration]string{}}
 		for _, d := range top {
 			if d.Kind().IsType() {
@@ -183,9 +183,9 @@ func (p *Plan) module(m *model.Module) {
 	p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
 	for _, d := range p.Top(m) {
 		if d.Kind().IsType() {
-			p.add(&Page{Kind: TypePage, Address: PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
+			p.add(&Page{Kind: TypePage, Address: p.PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
 			if p.crowded(d) {
-				p.aside = append(p.aside, &Page{Kind: RelatedPage, Address: Related(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
+				p.aside = append(p.aside, &Page{Kind: RelatedPage, Address: p.Related(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
 			}
 		}
 	}
@@ -212,7 +212,7 @@ func (p *Plan) Declaration(d *model.Declaration) string {
 
 // PageOf is the address of a declaration's page, see [PageOf].
 func (p *Plan) PageOf(d *model.Declaration) string {
-	v := p.modules[d.Module]
+	v := p.modules[p.Links.Home(d)]
 	if v == nil {
 		return siteOf(d.Module) + PageOf(d)
 	}
@@ -248,6 +248,16 @@ func siteOf(m *model.Module) string {
 // Members are the members of a declaration that are in reach, in source order.
 func (p *Plan) Members(d *model.Declaration) []*model.Declaration { return p.inReach(d.Members) }
 
+// Within are the declarations in reach that stand in another one however deep, each
+// before what stands in it: a namespace in a namespace in a namespace has members too.
+func (p *Plan) Within(d *model.Declaration) []*model.Declaration {
+	var all []*model.Declaration
+	for _, member := range p.Members(d) {
+		all = append(append(all, member), p.Within(member)...)
+	}
+	return all
+}
+
 func (p *Plan) inReach(list []*model.Declaration) []*model.Declaration {
 	var out []*model.Declaration
 	for _, d := range list {
@@ -263,7 +273,7 @@ func (p *Plan) Deprecated() []*model.Declaration {
 	var out []*model.Declaration
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib) {
-			for d := range m.Declarations {
+			for d := range p.Links.OnPagesOf(m) {
 				if d.Deprecated() && p.Links.InReach(d) && d.Name != "_" {
 					out = append(out, d)
 				}
@@ -317,7 +327,7 @@ func (p *Plan) entries() []Entry {
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib) {
 			out = append(out, Entry{Name: m.Last(), Module: m})
-			for d := range m.Declarations {
+			for d := range p.Links.OnPagesOf(m) {
 				if p.Links.InReach(d) && d.Kind() != model.KindField && d.Name != "_" {
 					out = append(out, Entry{Name: d.Name, Declaration: d})
 				}
@@ -450,7 +460,7 @@ func KindTitle(k model.Kind) string {
 func (p *Plan) Makers(d *model.Declaration) []*model.Declaration {
 	var out []*model.Declaration
 	for _, f := range p.Links.Relations(d).ReturnedBy {
-		if f.Module == d.Module && f.Parent == nil {
+		if p.Links.Home(f) == p.Links.Home(d) && f.Parent == nil {
 			out = append(out, f)
 		}
 	}

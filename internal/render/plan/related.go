@@ -35,6 +35,6 @@ func (p *Plan) crowded(d *model.Declaration) bool {
 }
 
 // Related is the address of the page with all that a type has to do with.
-func Related(d *model.Declaration) string {
-	return strings.TrimSuffix(PageOf(d), ".html") + "~all.html" // no other address has "~a" and an "l"
+func (p *Plan) Related(d *model.Declaration) string {
+	return strings.TrimSuffix(p.PageOf(d), ".html") + "~all.html" // no other address has "~a" and an "l"
 }

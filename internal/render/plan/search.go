@@ -21,10 +21,10 @@ func (p *Plan) SearchEntries() []search.Entry {
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib) {
 			out = append(out, p.moduleEntry(m))
-			for d := range m.Declarations {
+			for d := range p.Links.OnPagesOf(m) {
 				if p.Links.InReach(d) && d.Name != "_" {
 					out = append(out, p.entry(d))
-					out = aliases(out, d, given[d])
+					out = p.aliases(out, d, given[d])
 				}
 			}
 		}
@@ -54,18 +54,17 @@ func (p *Plan) given() map[*model.Declaration][]givenBy {
 }
 
 // aliases adds the other places where a declaration, whose entry is the last of a
-// list, is known. Of one in a module that is kept from users, the place they take it
-// from is the first.
-func aliases(out []search.Entry, d *model.Declaration, places []givenBy) []search.Entry {
-	at := len(out) - 1
+// list, is known: the modules that give it on.
+func (p *Plan) aliases(out []search.Entry, d *model.Declaration, places []givenBy) []search.Entry {
+	at, home := len(out)-1, p.Links.Home(d)
 	for _, place := range places {
+		if place.module == home && place.name == d.Name {
+			continue
+		}
 		alias := out[at]
-		alias.Module, alias.Name, alias.Alias = place.module.Path, place.name, place.name == out[at].Name
+		alias.Module, alias.Name, alias.Alias = place.module.Path, place.name, place.name == d.Name
 		alias.Summary, alias.Words, alias.Takes, alias.Gives = "", nil, nil, nil // what else it is found by finds the first place
 		out = append(out, alias)
-	}
-	if first := at + 1; d.Module.Internal && first < len(out) && out[first].Alias {
-		out[at].Module, out[first].Module = out[first].Module, out[at].Module
 	}
 	return out
 }
@@ -93,7 +92,7 @@ func (p *Plan) Summary(d *model.Declaration) string {
 
 func (p *Plan) entry(d *model.Declaration) search.Entry {
 	e := search.Entry{
-		Name: d.Name, Scope: d.Scope, Module: d.Module.Path, Library: d.Module.Library.Name,
+		Name: d.Name, Scope: d.Scope, Module: p.Links.Home(d).Path, Library: d.Module.Library.Name,
 		Kind: d.Kind().String(), Address: p.Declaration(d), Deprecated: d.Deprecated(),
 	}
 	e.Summary = p.Summary(d)

@@ -30,7 +30,7 @@ func (p *Plan) userLists() {
 func (p *Plan) userList(lib *model.Library, m *model.Module) {
 	var page *Page
 	parts, room := 0, 0
-	for d := range m.Declarations {
+	for d := range p.Links.OnPagesOf(m) {
 		u := p.Links.Users(d)
 		if u == nil || u.Lines <= FewUsers || !p.Links.InReach(d) {
 			continue

@@ -88,10 +88,11 @@ func (v view) join(s sentence, i, n int) sentence {
 // nameFromHere is a declaration's path, with its module's name before it where
 // that is another than the page's.
 func (v view) nameFromHere(d *model.Declaration) string {
-	if d.Module == v.page.Module {
+	home := v.plan.Links.Home(d)
+	if home == v.page.Module {
 		return d.Path()
 	}
-	return moduleName(d.Module) + "." + d.Path()
+	return moduleName(home) + "." + d.Path()
 }
 
 func moduleName(m *model.Module) string {
@@ -251,7 +252,7 @@ func (v view) relations(d *model.Declaration) []sentence {
 	for _, r := range v.plan.Relations(d) {
 		rest := ""
 		if len(r.Names) > plan.MostRelated {
-			rest = v.to(plan.Related(d))
+			rest = v.to(v.plan.Related(d))
 		}
 		out = append(out, v.names(r.Key, r.Names, plan.MostRelated, rest))
 	}

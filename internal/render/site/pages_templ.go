@@ -1883,7 +1883,7 @@ func (v view) typePage() templ.Component {
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-				for _, inner := range v.plan.Members(member) {
+				for _, inner := range v.plan.Within(member) {
 					templ_7745c5c3_Err = v.member(inner).Render(ctx, templ_7745c5c3_Buffer)
 					if templ_7745c5c3_Err != nil {
 						return templ_7745c5c3_Err
@@ -2036,7 +2036,7 @@ func (v view) wholeType(d *model.Declaration) templ.Component {
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-				for _, inner := range v.plan.Members(member) {
+				for _, inner := range v.plan.Within(member) {
 					templ_7745c5c3_Err = v.member(inner).Render(ctx, templ_7745c5c3_Buffer)
 					if templ_7745c5c3_Err != nil {
 						return templ_7745c5c3_Err

@@ -129,7 +129,7 @@ func (v view) toForm(t link.Target) string {
 // onWhole reports whether a declaration stands on the page being drawn because
 // all of its module does.
 func (v view) onWhole(d *model.Declaration) bool {
-	return v.page.Kind == plan.WholePage && d.Module == v.page.Module
+	return v.page.Kind == plan.WholePage && v.plan.Links.Home(d) == v.page.Module
 }
 
 func (v view) url(address string) templ.SafeURL { return templ.SafeURL(address) }
@@ -192,7 +192,7 @@ func (v view) bringIn(m *model.Module, d *model.Declaration) string {
 func (v view) given(m *model.Module) []*model.Declaration {
 	var out []*model.Declaration
 	for _, g := range v.plan.Links.Gives(m) {
-		if d := g.Target.Declaration; d != nil && v.plan.Links.InReach(d) && v.plan.Links.ModuleInReach(d.Module) {
+		if d := g.Target.Declaration; d != nil && v.plan.Links.InReach(d) && v.plan.Links.Home(d) != m {
 			out = append(out, d)
 		}
 	}

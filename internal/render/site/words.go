@@ -91,7 +91,7 @@ func (v view) placeOf(d *model.Declaration) sentence {
 		key = "kind-of-in"
 	}
 	return v.sentenceOf(key, slot("kind", piece{Text: v.kindWords(d)}),
-		slot("scope", piece{Text: d.Scope, Foreign: true}), slot("module", piece{Text: shortPath(d.Module), Foreign: true}))
+		slot("scope", piece{Text: d.Scope, Foreign: true}), slot("module", piece{Text: shortPath(v.plan.Links.Home(d)), Foreign: true}))
 }
 
 // letterOf names a page of the A to Z list: its letter, and which of several of

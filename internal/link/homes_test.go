@@ -1,0 +1,55 @@
+package link_test
+
+import (
+	"slices"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/languages"
+	"codrel/internal/model"
+)
+
+// What a kept module declares stands on the pages of the public module that gives it on.
+func TestHomes(t *testing.T) {
+	files := fstest.MapFS{
+		"pyproject.toml":         {Data: []byte("[project]\nname = \"tides\"\n")},
+		"tides/__init__.py":      {Data: []byte("from ._wire import decode, Frame, Frame as Packet\nfrom .tide import Tide\nclass Own: pass\n__all__ = ['decode', 'Frame', 'Packet', 'Tide', 'Own', 'Same']\nfrom ._wire import Same\nclass Same: pass\n")},
+		"tides/deep/__init__.py": {Data: []byte("from .._wire import decode, Left\n__all__ = ['decode', 'Left']\n")},
+		"tides/tide.py":          {Data: []byte("class Tide: pass\n")},
+		"tides/_wire.py":         {Data: []byte("def decode(): pass\nclass Frame:\n    class Head:\n        size = 1\nclass Left: pass\nclass Same: pass\nclass Kept: pass\n")},
+	}
+	s, err := build.Run(t.Context(), files, build.Options{FrontEnds: languages.All, Folder: "tides"})
+	require.NoError(t, err)
+	wire, all := module(t, s, "tides._wire code"), module(t, s, "tides code")
+	home := func(path string) string { return s.Links.Home(wire.Lookup(path)).Path }
+	assert.Equal(t, "tides", home("decode"), "of two the shorter path")
+	assert.Equal(t, "tides", home("Frame"))
+	assert.Equal(t, "tides", home("Frame.Head.size"), "members go with what holds them")
+	assert.Equal(t, "tides.deep", home("Left"))
+	assert.Equal(t, "tides._wire", home("Same"), "the public module has its own of that name")
+	assert.Equal(t, "tides._wire", home("Kept"))
+	assert.Equal(t, "tides.tide", s.Links.Home(module(t, s, "tides.tide code").Lookup("Tide")).Path, "a public module keeps what it declares")
+
+	paths := func(list []*model.Declaration) (out []string) {
+		for _, d := range list {
+			if s.Links.InReach(d) {
+				out = append(out, d.Path())
+			}
+		}
+		return out
+	}
+	assert.Equal(t, []string{"Own", "Same", "decode", "Frame"}, paths(s.Links.Tops(all)))
+	assert.Equal(t, []string{"Own", "Same", "decode", "Frame", "Frame.Head", "Frame.Head.size"}, paths(slices.Collect(s.Links.OnPagesOf(all))))
+	assert.NotContains(t, paths(slices.Collect(s.Links.OnPagesOf(wire))), "decode")
+
+	names := map[string][]string{}
+	for _, m := range s.Links.Symbols().Libraries[0].Modules {
+		names[m.Path] = m.Tops()
+	}
+	assert.ElementsMatch(t, []string{"Own", "Same", "decode", "Frame"}, names["tides"], "other projects find them where the pages are")
+	assert.NotContains(t, names, "tides._wire")
+}
