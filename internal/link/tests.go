@@ -28,18 +28,7 @@ func (x *Index) NamedInTests(d *model.Declaration) []NamedInTest { return x.test
 const mostTests = 50
 
 func (x *Index) findTests() map[*model.Declaration][]NamedInTest {
-	type job struct {
-		module *model.Module
-		file   *model.Facts
-	}
-	var jobs []job
-	for _, lib := range x.Project.Libraries {
-		for _, m := range lib.Tests {
-			for _, f := range m.Files {
-				jobs = append(jobs, job{m, f})
-			}
-		}
-	}
+	jobs := x.filesOf(func(lib *model.Library) []*model.Module { return lib.Tests })
 	type named struct {
 		of *model.Declaration
 		in NamedInTest

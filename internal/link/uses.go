@@ -254,19 +254,27 @@ func (x *Index) Users(d *model.Declaration) *UsersOf { return x.users()[d] }
 // FindUsers does the work of the first call of [Index.Users] ahead of it.
 func (x *Index) FindUsers() { x.users() }
 
-func (x *Index) findUsers() map[*model.Declaration]*UsersOf {
-	type job struct {
-		module *model.Module
-		file   *model.Facts
-	}
-	var jobs []job
+// moduleFile is a file whose names are resolved, with the module that it belongs to.
+type moduleFile struct {
+	module *model.Module
+	file   *model.Facts
+}
+
+// filesOf lists the files of some modules of every library.
+func (x *Index) filesOf(modules func(*model.Library) []*model.Module) []moduleFile {
+	var files []moduleFile
 	for _, lib := range x.Project.Libraries {
-		for _, m := range lib.Modules {
+		for _, m := range modules(lib) {
 			for _, f := range m.Files {
-				jobs = append(jobs, job{m, f})
+				files = append(files, moduleFile{m, f})
 			}
 		}
 	}
+	return files
+}
+
+func (x *Index) findUsers() map[*model.Declaration]*UsersOf {
+	jobs := x.filesOf(func(lib *model.Library) []*model.Module { return lib.Modules })
 	found, uses := make([][]fileUse, len(jobs)), make([]*FileUses, len(jobs))
 	x.parallel(len(jobs), func(i int) {
 		uses[i] = x.resolveUses(jobs[i].module, jobs[i].file)

@@ -1,11 +1,13 @@
 package site
 
 import (
+	"cmp"
 	"path"
 	"strconv"
 	"strings"
 	"unicode"
 
+	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/render/plan"
 )
@@ -53,24 +55,33 @@ func (v view) sentenceOf(key string, with ...filled) sentence {
 	return out
 }
 
-// names says the text of a key with "A, B and C" in it, each a link. Where there
-// are more than most, the rest is counted and rest, if it is not "", leads there.
-func (v view) names(key string, list []*model.Declaration, most int, rest string) sentence {
+// enumerated says "A, B and C" of a list, each as say has it. Where there are more
+// than most, the rest is counted and rest, if it is not "", leads there.
+func enumerated[T any](v view, list []T, most int, rest string, say func(T) sentence) sentence {
 	shown := list
 	if len(shown) > most {
 		shown = shown[:most-1]
 	}
 	var s sentence
-	for i, d := range shown {
-		s = v.join(s, i, len(list))
-		s = append(s, piece{Text: v.nameFromHere(d), Href: v.toDeclaration(d), Name: true, Gone: d.Deprecated()})
-		if at := d.Module.Library.Elsewhere; at != nil {
-			s = append(s, piece{Text: " (" + at.Project + ")", Foreign: true})
-		}
+	for i, item := range shown {
+		s = append(v.join(s, i, len(list)), say(item)...)
 	}
 	if more := len(list) - len(shown); more > 0 {
 		s = append(s, piece{Text: v.say("and-more", "n", strconv.Itoa(more)), Href: rest})
 	}
+	return s
+}
+
+// names says the text of a key with "A, B and C" in it, each a link. Where there
+// are more than most, the rest is counted and rest, if it is not "", leads there.
+func (v view) names(key string, list []*model.Declaration, most int, rest string) sentence {
+	s := enumerated(v, list, most, rest, func(d *model.Declaration) sentence {
+		s := sentence{{Text: v.nameFromHere(d), Href: v.toDeclaration(d), Name: true, Gone: d.Deprecated()}}
+		if at := d.Module.Library.Elsewhere; at != nil {
+			s = append(s, piece{Text: " (" + at.Project + ")", Foreign: true})
+		}
+		return s
+	})
 	return v.sentenceOf(key, filled{"names", s})
 }
 
@@ -149,22 +160,9 @@ func (v view) inherited(d *model.Declaration) []sentence {
 func (v view) namedBy(d *model.Declaration) []sentence {
 	var out []sentence
 	if tests := v.plan.Links.NamedInTests(d); len(tests) > 0 {
-		shown := tests
-		if len(shown) > mostTests {
-			shown = shown[:mostTests-1]
-		}
-		var s sentence
-		for i, t := range shown {
-			s = v.join(s, i, len(tests))
-			name := t.Test
-			if name == "" {
-				name = path.Base(t.File.Path)
-			}
-			s = append(s, piece{Text: name, Href: v.sourceAddress(t.File, int(t.Line)), Name: true})
-		}
-		if more := len(tests) - len(shown); more > 0 {
-			s = append(s, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
-		}
+		s := enumerated(v, tests, mostTests, "", func(t link.NamedInTest) sentence {
+			return sentence{{Text: cmp.Or(t.Test, path.Base(t.File.Path)), Href: v.sourceAddress(t.File, int(t.Line)), Name: true}}
+		})
 		out = append(out, v.sentenceOf("named-in-tests", filled{"tests", s}))
 	}
 	for _, page := range v.plan.Links.MentionedIn(d) {
@@ -309,22 +307,13 @@ func (v view) modulesSaid(out []sentence, key string, list []*model.Module) []se
 	if len(list) == 0 {
 		return out
 	}
-	shown := list
-	if len(shown) > mostNames {
-		shown = shown[:mostNames-1]
-	}
-	var s sentence
-	for i, m := range shown {
-		s = v.join(s, i, len(list))
+	s := enumerated(v, list, mostNames, "", func(m *model.Module) sentence {
 		p := piece{Text: shortPath(m), Name: true}
 		if v.plan.Links.ModuleInReach(m) {
 			p.Href = v.to(v.plan.Module(m))
 		}
-		s = append(s, p)
-	}
-	if more := len(list) - len(shown); more > 0 {
-		s = append(s, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
-	}
+		return sentence{p}
+	})
 	return append(out, v.sentenceOf(key, filled{"names", s}))
 }
 
