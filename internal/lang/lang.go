@@ -137,8 +137,9 @@ type Using interface {
 
 // NameUsing is a front end in whose language a name is brought in on its own.
 type NameUsing interface {
-	// BringNameIn is the line a reader copies to use a declaration at the top of a module.
-	BringNameIn(*model.Declaration) string
+	// BringNameIn is the line a reader copies to use a declaration at the top of a
+	// module. It is taken from a module that declares it or gives it on.
+	BringNameIn(from *model.Module, d *model.Declaration) string
 }
 
 // Reads reports whether the front end reads files with this path's ending.

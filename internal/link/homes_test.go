@@ -13,13 +13,15 @@ import (
 	"codrel/internal/model"
 )
 
-// What a kept module declares stands on the pages of the public module that gives it on.
+// What a module declares stands on the pages of the public module that gives it on, if it
+// is kept from users or lies below that module.
 func TestHomes(t *testing.T) {
 	files := fstest.MapFS{
 		"pyproject.toml":         {Data: []byte("[project]\nname = \"tides\"\n")},
 		"tides/__init__.py":      {Data: []byte("from ._wire import decode, Frame, Frame as Packet\nfrom .tide import Tide\nclass Own: pass\n__all__ = ['decode', 'Frame', 'Packet', 'Tide', 'Own', 'Same']\nfrom ._wire import Same\nclass Same: pass\n")},
-		"tides/deep/__init__.py": {Data: []byte("from .._wire import decode, Left\n__all__ = ['decode', 'Left']\n")},
-		"tides/tide.py":          {Data: []byte("class Tide: pass\n")},
+		"tides/deep/__init__.py": {Data: []byte("from .._wire import decode, Left\nfrom .low import Deep, Flat\n__all__ = ['decode', 'Left', 'Deep', 'Flat']\n")},
+		"tides/tide.py":          {Data: []byte("from .deep import Deep\nclass Tide: pass\nclass Ebb: pass\n__all__ = ['Tide', 'Ebb', 'Deep']\n")},
+		"tides/deep/low.py":      {Data: []byte("class Deep: pass\nclass Flat: pass\n")},
 		"tides/_wire.py":         {Data: []byte("def decode(): pass\nclass Frame:\n    class Head:\n        size = 1\nclass Left: pass\nclass Same: pass\nclass Kept: pass\n")},
 	}
 	s, err := build.Run(t.Context(), files, build.Options{FrontEnds: languages.All, Folder: "tides"})
@@ -32,8 +34,6 @@ func TestHomes(t *testing.T) {
 	assert.Equal(t, "tides.deep", home("Left"))
 	assert.Equal(t, "tides._wire", home("Same"), "the public module has its own of that name")
 	assert.Equal(t, "tides._wire", home("Kept"))
-	assert.Equal(t, "tides.tide", s.Links.Home(module(t, s, "tides.tide code").Lookup("Tide")).Path, "a public module keeps what it declares")
-
 	paths := func(list []*model.Declaration) (out []string) {
 		for _, d := range list {
 			if s.Links.InReach(d) {
@@ -42,14 +42,23 @@ func TestHomes(t *testing.T) {
 		}
 		return out
 	}
-	assert.Equal(t, []string{"Own", "Same", "decode", "Frame"}, paths(s.Links.Tops(all)))
-	assert.Equal(t, []string{"Own", "Same", "decode", "Frame", "Frame.Head", "Frame.Head.size"}, paths(slices.Collect(s.Links.OnPagesOf(all))))
+	homeOf := func(m, name string) string { return s.Links.Home(module(t, s, m+" code").Lookup(name)).Path }
+	assert.Equal(t, "tides", homeOf("tides.tide", "Tide"), "users take it from the package")
+	assert.Equal(t, "tides.tide", homeOf("tides.tide", "Ebb"), "the package does not give it on")
+	assert.Equal(t, "tides.deep", homeOf("tides.deep.low", "Flat"))
+	assert.Equal(t, "tides.deep", homeOf("tides.deep.low", "Deep"), "a module beside it gives it on too, but it is not below that one")
+	assert.Equal(t, []string{"Tide"}, paths(s.Links.Lent(module(t, s, "tides.tide code"))))
+
+	assert.Equal(t, []string{"Own", "Same", "decode", "Frame", "Tide"}, paths(s.Links.Tops(all)))
+	assert.Equal(t, []string{"Own", "Same", "decode", "Frame", "Frame.Head", "Frame.Head.size", "Tide"}, paths(slices.Collect(s.Links.OnPagesOf(all))))
 	assert.NotContains(t, paths(slices.Collect(s.Links.OnPagesOf(wire))), "decode")
 
-	names := map[string][]string{}
+	names, gives := map[string][]string{}, map[string]map[string]string{}
 	for _, m := range s.Links.Symbols().Libraries[0].Modules {
-		names[m.Path] = m.Tops()
+		names[m.Path], gives[m.Path] = m.Tops(), m.Gives
 	}
-	assert.ElementsMatch(t, []string{"Own", "Same", "decode", "Frame"}, names["tides"], "other projects find them where the pages are")
+	assert.ElementsMatch(t, []string{"Own", "Same", "decode", "Frame", "Tide"}, names["tides"], "other projects find them where the pages are")
 	assert.NotContains(t, names, "tides._wire")
+	assert.Equal(t, []string{"Ebb"}, names["tides.tide"])
+	assert.Equal(t, map[string]string{"Tide": "tides#Tide", "Deep": "tides.deep#Deep"}, gives["tides.tide"], "the other names lead there")
 }

@@ -50,6 +50,8 @@ func placeOf(m *model.Module, path string) symbols.Place {
 	return symbols.Place{Library: m.Library.Name, Module: m.Path, Path: path}
 }
 
+// givenSymbols are the names of a module that stand on the pages of others, and where:
+// those that it gives on, and those that others give on for it.
 func (x *Index) givenSymbols(m *model.Module) map[string]string {
 	var out map[string]string
 	for _, g := range x.Gives(m) {
@@ -66,6 +68,12 @@ func (x *Index) givenSymbols(m *model.Module) map[string]string {
 			out = map[string]string{}
 		}
 		out[g.Name] = to
+	}
+	for _, d := range x.Lent(m) {
+		if out == nil {
+			out = map[string]string{}
+		}
+		out[d.Name] = symbols.Reference(placeOf(m, ""), placeOf(x.Home(d), d.Path()))
 	}
 	return out
 }

@@ -91,6 +91,8 @@ var english = Texts{
 	"written-for":   "Written in {file}, line {line}, for {conditions}.",
 	"written-lines": "Written in {file}, lines {line}.", "written-lines-for": "Written in {file}, lines {line}, for {conditions}.",
 	"given":          "From its other modules",
+	"lent":           "On the pages of {module}",
+	"lent-text":      "Take these from {module}, which gives them on.",
 	"more-places":    "And in {n} more files for other systems.",
 	"generated":      "Generated code.",
 	"protected":      "For derived types only.",

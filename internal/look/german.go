@@ -84,6 +84,8 @@ var german = Texts{
 	"written-for":   "Steht in {file}, Zeile {line}, für {conditions}.",
 	"written-lines": "Steht in {file}, Zeilen {line}.", "written-lines-for": "Steht in {file}, Zeilen {line}, für {conditions}.",
 	"given":           "Aus anderen Modulen",
+	"lent":            "Auf den Seiten von {module}",
+	"lent-text":       "Zu nehmen aus {module}, das sie weitergibt.",
 	"more-places":     "Und in {n} weiteren Dateien für andere Systeme.",
 	"generated":       "Erzeugter Code.",
 	"protected":       "Nur für abgeleitete Typen.",

@@ -311,11 +311,11 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 }
 
 // BringNameIn is the import statement for one name.
-func (e FrontEnd) BringNameIn(d *model.Declaration) string {
-	if e.BringIn(d.Module) == "" {
+func (e FrontEnd) BringNameIn(from *model.Module, d *model.Declaration) string {
+	if e.BringIn(from) == "" {
 		return ""
 	}
-	return "from " + d.Module.Path + " import " + d.Name
+	return "from " + from.Path + " import " + d.Name
 }
 
 // GroupKey calls types classes, and what they hold attributes.

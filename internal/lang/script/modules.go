@@ -169,14 +169,14 @@ func (FrontEnd) BringIn(m *model.Module) string {
 // BringNameIn is the import statement for one name, or what takes a type that
 // comments declare into the comments of another file. There is none for what the
 // module keeps.
-func (FrontEnd) BringNameIn(d *model.Declaration) string {
-	from := importedFrom(d.Module)
+func (FrontEnd) BringNameIn(module *model.Module, d *model.Declaration) string {
+	from := importedFrom(module)
 	switch {
 	case d.Main().Export == model.NotExported:
 		return ""
 	case d.Main().Worded:
 		return "/** @import { " + d.Name + " } from \"" + from + "\" */"
-	case isCommon(d.Module):
+	case isCommon(module):
 		return "const { " + d.Name + " } = require(\"" + from + "\")"
 	case d.Name == "default":
 		return "import " + identifier(d.Module.Name) + " from \"" + from + "\""

@@ -3,6 +3,7 @@ package site
 import (
 	"net/url"
 	"path"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -180,7 +181,7 @@ func (v view) forgeAddress(file string, line int) string {
 // bringIn is the line that a reader copies to use a module, or a declaration of it.
 func (v view) bringIn(m *model.Module, d *model.Declaration) string {
 	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.NameUsing); ok && d != nil && d.Parent == nil {
-		return using.BringNameIn(d)
+		return using.BringNameIn(m, d)
 	}
 	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.Using); ok {
 		return using.BringIn(m)
@@ -197,6 +198,26 @@ func (v view) given(m *model.Module) []*model.Declaration {
 		}
 	}
 	return out
+}
+
+// lent are the declarations of a module that stand on the pages of others, by those.
+func (v view) lent(m *model.Module) []lent {
+	var out []lent
+	for _, d := range v.plan.Links.Lent(m) {
+		home := v.plan.Links.Home(d)
+		i := slices.IndexFunc(out, func(l lent) bool { return l.home == home })
+		if i < 0 {
+			i, out = len(out), append(out, lent{home: home})
+		}
+		out[i].declarations = append(out[i].declarations, d)
+	}
+	return out
+}
+
+// lent is what one module declares and another one shows.
+type lent struct {
+	home         *model.Module
+	declarations []*model.Declaration
 }
 
 // summary is the first sentence of a declaration's comment as HTML.
