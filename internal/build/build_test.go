@@ -119,6 +119,31 @@ func TestLibrariesOfOneName(t *testing.T) {
 	assert.Len(t, seen, 4)
 }
 
+// A package.json without a name says how files of the package around it are read; only
+// where there is none around it does it make a library.
+func TestPartsOfPackages(t *testing.T) {
+	libraries := func(files map[string]string) (out []string) {
+		for _, lib := range run(t, fsOf(files), build.Options{Folder: "checkout"}).Project.Libraries {
+			for _, m := range lib.Modules {
+				out = append(out, lib.Name+" "+lib.Root+" "+m.Path)
+			}
+		}
+		return out
+	}
+	files := map[string]string{
+		"package.json":            `{"name": "tidebook"}`,
+		"a.js":                    "export const a = 1",
+		"mini/package.json":       `{"type": "module"}`,
+		"mini/b.js":               "export const b = 1",
+		"mini/own/package.json":   `{"name": "own"}`,
+		"mini/own/x/package.json": `{}`,
+		"mini/own/x/c.js":         "export const c = 1",
+	}
+	assert.Equal(t, []string{"tidebook . a", "tidebook . mini/b", "mini-own mini/own x/c"}, libraries(files))
+	delete(files, "package.json")
+	assert.Equal(t, []string{"checkout . a", "mini mini b", "mini-own mini/own x/c"}, libraries(files))
+}
+
 func TestReadSettings(t *testing.T) {
 	files := fsOf(map[string]string{
 		"engine/go.mod": "module e", "engine/a.go": "package e", "engine/old/b.go": "package old", "engine/internal/c.go": "package c",

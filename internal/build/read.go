@@ -191,16 +191,26 @@ func (r *run) assign(read settings.Read, end lang.FrontEnd, found []source.Entry
 	}
 }
 
-// rootOf climbs from dir to the first folder with a marker, or to the top of what is read.
+// rootOf climbs from dir to the first folder with a marker, or to the top of what is
+// read. The marker of a part gives way to one further up.
 func rootOf(dir, top string, markers map[string]lang.Root) (string, lang.Root) {
+	var part *lang.Root
 	for {
-		if m, ok := markers[dir]; ok {
+		m, ok := markers[dir]
+		switch {
+		case ok && !m.Part:
 			return dir, m
+		case ok && part == nil:
+			part = &m
 		}
-		if dir == top || dir == "." {
+		switch {
+		case dir != top && dir != ".":
+			dir = path.Dir(dir)
+		case part != nil:
+			return part.Folder, *part
+		default:
 			return top, lang.Root{Folder: top}
 		}
-		dir = path.Dir(dir)
 	}
 }
 

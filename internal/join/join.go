@@ -28,11 +28,10 @@ func Library(lib *model.Library, end lang.FrontEnd) {
 		paths = moduler.ModulePaths(lib, lib.Files)
 	}
 	code, tests := group(lib, paths)
-	entries := slices.DeleteFunc(slices.Clone(lib.Entries), func(path string) bool {
-		return !slices.ContainsFunc(code, func(m *model.Module) bool { return m.Path == path })
-	})
+	isEntry := func(m *model.Module) bool { _, ok := lib.Entry(m.Path); return ok }
+	entered := slices.ContainsFunc(code, isEntry) // else they are made of what is not here
 	each(append(slices.Clone(code), tests...), func(m *model.Module) {
-		kept := moduler != nil && moduler.InternalModule(m.Path) || len(entries) > 0 && !slices.Contains(entries, m.Path)
+		kept := moduler != nil && moduler.InternalModule(m.Path) || entered && !isEntry(m)
 		m.Internal = kept && !open(lib, m)
 		declare(m)
 	})

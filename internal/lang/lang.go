@@ -46,11 +46,12 @@ func SameFamily(a, b string) bool {
 // Root is a folder that a language's own files declare to be a library.
 type Root struct {
 	Folder  string // from the project's root, "." for the root
+	Part    bool   // the folder belongs to the library that it lies in, where there is one
 	Name    string // what the library calls itself, or ""
 	Prefix  string // module path of the folder
 	Version string
-	Package string   // what users import the library by as a whole
-	Entries []string // files, from the root folder and without suffix, that users may import; empty where all are
+	Package string        // what users import the library by as a whole
+	Entries []model.Entry // what users may import, by files from the root folder without suffix; empty where all are
 }
 
 // RootFinder is a front end whose language marks libraries with files of its own.

@@ -1,6 +1,7 @@
 package model
 
 import (
+	"cmp"
 	"iter"
 	"strings"
 
@@ -37,13 +38,52 @@ type Library struct {
 	Prefix   string   // the module path of its root folder, "" where paths start at the root
 	Version  string   // the language's own version of it, where its files say one
 	Package  string   // what users import the library by as a whole, "" where modules have names of their own
-	Entries  []string // paths of the modules that its own files name as those for users; empty for all
+	Entries  []Entry  // the modules that its own files name as those for users; empty for all
 	Open     []string // patterns of folders whose modules count as visible even if their language keeps them internal
 	Modules  []*Module
 	Tests    []*Module // what its test files declare
 	Files    []*Facts  // code, then tests, each in the order of paths
 
 	Elsewhere *Elsewhere // the project it belongs to, where that is another
+}
+
+// Entry is a module, or a group of them, that a library's own files give to users.
+type Entry struct {
+	Path   string // the module's; one "*" in it stands for any text
+	As     string // what users import it by, with the same "*"; "" for the library's own name
+	Closed bool   // what would be imported by such a name is kept all the same
+}
+
+// Entry finds what users import the module with a path by. An entry without a "*" is
+// nearer than one with it, and of those the one that names more.
+func (l *Library) Entry(path string) (as string, ok bool) {
+	longest := -1
+	for _, e := range l.Entries {
+		if e.Closed {
+			continue
+		}
+		if e.Path == path {
+			return cmp.Or(e.As, l.Package), true
+		}
+		if part, fits := starred(e.Path, path); fits && len(e.Path) > longest {
+			longest, as = len(e.Path), strings.Replace(e.As, "*", part, 1)
+		}
+	}
+	for _, e := range l.Entries {
+		if _, fits := starred(e.As, as); fits && e.Closed {
+			return "", false
+		}
+	}
+	return as, longest >= 0
+}
+
+// starred is what the "*" of a pattern stands for in a text.
+func starred(pattern, text string) (part string, ok bool) {
+	before, after, ok := strings.Cut(pattern, "*")
+	if !ok || len(text) <= len(before)+len(after) || !strings.HasPrefix(text, before) || !strings.HasSuffix(text, after) {
+		return "", false
+	}
+	return text[len(before) : len(text)-len(after)], true
 }
 
 // Elsewhere is another project whose names are known.

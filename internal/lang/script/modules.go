@@ -52,35 +52,74 @@ func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 	if err := json.Unmarshal(data, &fields); err != nil {
 		return lang.Root{}, false
 	}
-	root := lang.Root{Folder: path.Dir(file), Name: fields.Name, Version: fields.Version, Package: fields.Name}
+	root := lang.Root{Folder: path.Dir(file), Part: fields.Name == "", Name: fields.Name, Version: fields.Version, Package: fields.Name}
 	if i := strings.LastIndexByte(root.Name, '/'); i >= 0 {
 		root.Name = root.Name[i+1:]
 	}
-	named := targets(fields.Exports, nil, 0)
+	named := exported(fields.Exports, fields.Name)
 	if len(named) == 0 {
-		named = []string{fields.Types, fields.Typings, fields.Module, fields.Main}
+		for _, file := range []string{fields.Types, fields.Typings, fields.Module, fields.Main} {
+			named = append(named, model.Entry{Path: file, As: fields.Name})
+		}
 	}
 	seen := map[string]bool{}
 	for _, entry := range named {
-		for _, candidate := range sources(entry) {
+		if entry.Closed {
+			root.Entries = append(root.Entries, entry)
+			continue
+		}
+		for _, candidate := range sources(entry.Path) {
 			if !seen[candidate] {
 				seen[candidate] = true
-				root.Entries = append(root.Entries, candidate)
+				root.Entries = append(root.Entries, model.Entry{Path: candidate, As: entry.As})
 			}
 		}
 	}
 	return root, true
 }
 
-// targets are all files that "exports" names, whatever the conditions. A pattern
-// gives away a folder, so that nothing can be said to be kept.
+// exported are the files that "exports" of a package.json names, and what users import
+// them by (Node.js, "Packages": "Subpath exports", "Subpath patterns"). Folders that are
+// called internal stay closed though a pattern opens them: it only keeps old paths alive.
+func exported(raw json.RawMessage, name string) []model.Entry {
+	var out []model.Entry
+	add := func(raw json.RawMessage, as string) {
+		if string(raw) == "null" || strings.HasSuffix(as, "/internal/*") {
+			out = append(out, model.Entry{As: as, Closed: true})
+			return
+		}
+		for _, file := range targets(raw, nil, 0) {
+			if strings.Count(as, "*") == strings.Count(file, "*") && strings.Count(file, "*") <= 1 {
+				out = append(out, model.Entry{Path: file, As: as})
+			}
+		}
+	}
+	var fields map[string]json.RawMessage
+	if json.Unmarshal(raw, &fields) != nil {
+		add(raw, name)
+		return out
+	}
+	for _, key := range slices.Sorted(maps.Keys(fields)) {
+		if key == "." || strings.HasPrefix(key, "./") {
+			add(fields[key], strings.TrimSuffix(name+strings.TrimPrefix(key, "."), "/"))
+		} else {
+			add(fields[key], name)
+		}
+	}
+	return out
+}
+
+// targets are all files that an entry of "exports" names, whatever the conditions.
 func targets(raw json.RawMessage, out []string, depth int) []string {
 	var text string
 	if len(raw) == 0 || depth > 20 {
 		return out
 	}
 	if json.Unmarshal(raw, &text) == nil {
-		return append(out, text)
+		if text != "" {
+			out = append(out, text)
+		}
+		return out
 	}
 	var list []json.RawMessage
 	if json.Unmarshal(raw, &list) == nil {
@@ -100,16 +139,23 @@ func targets(raw json.RawMessage, out []string, depth int) []string {
 
 // sources are the paths of modules that an entry may be, built or not.
 func sources(entry string) []string {
-	if entry == "" || strings.Contains(entry, "*") || strings.HasSuffix(entry, ".json") || strings.HasSuffix(entry, ".css") {
+	if entry == "" || strings.HasSuffix(entry, ".json") || strings.HasSuffix(entry, ".css") {
 		return nil
 	}
 	entry = path.Clean(entry)
 	module := path.Join(path.Dir(entry), stem(entry))
-	out := []string{module, path.Join(module, "index")}
+	out := []string{module}
+	star := strings.Contains(entry, "*")
+	if !star {
+		out = append(out, path.Join(module, "index"))
+	}
 	if first, rest, ok := strings.Cut(module, "/"); ok {
 		switch first {
 		case "dist", "lib", "build", "out", "es", "esm", "cjs", "types":
-			out = append(out, "src/"+rest, rest)
+			out = append(out, "src/"+rest)
+			if !star { // as a pattern it would be any file at all
+				out = append(out, rest)
+			}
 			if _, deeper, ok := strings.Cut(rest, "/"); ok {
 				out = append(out, "src/"+deeper)
 			}
@@ -156,6 +202,9 @@ func (FrontEnd) InternalModule(string) bool { return false }
 // BringIn is the import statement.
 func (FrontEnd) BringIn(m *model.Module) string {
 	from := importedFrom(m)
+	if from == "" {
+		return ""
+	}
 	name := identifier(m.Name)
 	if name == "index" && m.Library.Package != "" {
 		name = identifier(m.Library.Package[strings.LastIndexByte(m.Library.Package, '/')+1:])
@@ -172,7 +221,7 @@ func (FrontEnd) BringIn(m *model.Module) string {
 func (FrontEnd) BringNameIn(module *model.Module, d *model.Declaration) string {
 	from := importedFrom(module)
 	switch {
-	case d.Main().Export == model.NotExported:
+	case d.Main().Export == model.NotExported || from == "":
 		return ""
 	case d.Main().Worded:
 		return "/** @import { " + d.Name + " } from \"" + from + "\" */"
@@ -184,20 +233,14 @@ func (FrontEnd) BringNameIn(module *model.Module, d *model.Declaration) string {
 	return "import { " + d.Name + " } from \"" + from + "\""
 }
 
-// importedFrom is what users import a module by: the package where it is the
-// first of its entries, or is given on by one; else its path.
+// importedFrom is what users import a module by: what its package says, else its
+// path; "" where it is kept from users.
 func importedFrom(m *model.Module) string {
-	lib := m.Library
-	if lib.Package != "" && len(lib.Entries) > 0 {
-		at := -1
-		for _, other := range lib.Modules {
-			if i := slices.Index(lib.Entries, other.Path); i >= 0 && (at < 0 || i < at) {
-				at = i
-			}
-		}
-		if at >= 0 && (m.Internal || lib.Entries[at] == m.Path) {
-			return lib.Package
-		}
+	if as, ok := m.Library.Entry(m.Path); ok && as != "" {
+		return as
+	}
+	if m.Internal {
+		return ""
 	}
 	return "./" + m.Path
 }
@@ -206,7 +249,7 @@ func importedFrom(m *model.Module) string {
 func (FrontEnd) ImportedAs(m *model.Module) string {
 	from := importedFrom(m)
 	switch {
-	case m.Library.Package == "" || m.Internal:
+	case m.Library.Package == "" || from == "":
 		return ""
 	case !strings.HasPrefix(from, "./"):
 		return from
