@@ -35,6 +35,7 @@ const (
 	NamesPage   // names of a module, a line each, where its own page has no room for them
 	WholePage   // a module with all its types, to be printed
 	RelatedPage // all that a type has to do with, where its own page has no room for it
+	DetailsPage // plates and texts of declarations that have no room on their module's or type's page
 	FindingsPage
 	CoveragePage
 )
@@ -48,8 +49,8 @@ type Page struct {
 	Module   *model.Module
 	Type     *model.Declaration
 	File     *model.Facts         // of a SourcePage
-	Part     int                  // of a SourcePage, UsersPage or FindingsPage, from 0
-	Names    []*model.Declaration // of a UsersPage or NamesPage: whom it is about
+	Part     int                  // of several pages about one thing, from 0
+	Names    []*model.Declaration // of a UsersPage, NamesPage or DetailsPage: whom it is about
 	Letter   string               // of an IndexPage; "" on the first
 	Entries  []Entry              // of an IndexPage
 	Previous *Page                // in reading order, within the reference
@@ -74,6 +75,8 @@ type Plan struct {
 	Source                   Source
 	HasFindings, HasCoverage bool                          // whether there are such pages
 	lines                    map[*model.Declaration]string // where names are shown that have no room on their module's page
+	lined                    map[*model.Declaration]bool   // the first ones of groups that stand a line each
+	away                     map[*model.Declaration]string // addresses of the pages of details that have their plates
 	files                    map[*model.Facts]*sourceFile
 	aside                    []*Page // pages that stand behind those of the reference
 	byPath                   map[string]*model.Facts
@@ -120,7 +123,7 @@ const fullIndex = 4000
 // New plans the pages of a linked project.
 func New(links *link.Index, options Options) *Plan {
 	source := options.Source
-	p := &Plan{Links: links, lines: map[*model.Declaration]string{}, libraries: map[*model.Library]string{}, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
+	p := &Plan{Links: links, lines: map[*model.Declaration]string{}, lined: map[*model.Declaration]bool{}, away: map[*model.Declaration]string{}, libraries: map[*model.Library]string{}, shown: map[*model.Library][]*model.Module{}, modules: map[*model.Module]*moduleView{}}
 	project := links.Project
 	var users sync.WaitGroup
 	if source == FullSource {
@@ -179,11 +182,13 @@ func (p *Plan) look(lib *model.Library) {
 }
 
 func (p *Plan) module(m *model.Module) {
-	p.crowds(m.Library, m)
-	p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
+	page := p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
+	p.makeRoom(page, p.modules[m].folder+"/", p.GroupsOf(m))
+	p.listNames(m)
 	for _, d := range p.Top(m) {
 		if d.Kind().IsType() {
-			p.add(&Page{Kind: TypePage, Address: p.PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
+			page := p.add(&Page{Kind: TypePage, Address: p.PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
+			p.makeRoom(page, strings.TrimSuffix(page.Address, ".html"), p.MembersOf(d))
 			if p.crowded(d) {
 				p.aside = append(p.aside, &Page{Kind: RelatedPage, Address: p.Related(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
 			}
@@ -201,16 +206,17 @@ func (p *Plan) Top(m *model.Module) []*model.Declaration { return p.modules[m].t
 // GroupsOf are the groups of a module's declarations, see [Groups].
 func (p *Plan) GroupsOf(m *model.Module) []Group { return p.modules[m].groups }
 
-// Declaration is the address of a declaration in reach, see [Declaration].
+// Declaration is the address at which a declaration in reach is explained: the one that
+// it always has, see [Declaration], or that of its plate on a page of details.
 func (p *Plan) Declaration(d *model.Declaration) string {
-	address := p.PageOf(d)
+	address := cmp.Or(p.away[d], p.PageOf(d))
 	if anchor := Anchor(d); anchor != "" {
 		return address + "#" + anchor
 	}
 	return address
 }
 
-// PageOf is the address of a declaration's page, see [PageOf].
+// PageOf is the address of the page that a declaration belongs to, see [PageOf].
 func (p *Plan) PageOf(d *model.Declaration) string {
 	v := p.modules[p.Links.Home(d)]
 	if v == nil {

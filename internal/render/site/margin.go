@@ -338,6 +338,11 @@ func (v view) crumbs() []crumb {
 		out = append(out, crumb{Text: p.Title, Name: true})
 	case plan.RelatedPage:
 		out = append(out, crumb{Text: p.Title, Name: true, Href: v.to(v.plan.PageOf(p.Type))}, crumb{Text: v.say("relations")})
+	case plan.DetailsPage:
+		if p.Type != nil {
+			out = append(out, crumb{Text: p.Title, Name: true, Href: v.to(v.plan.PageOf(p.Type))})
+		}
+		out = append(out, crumb{Text: v.say("details", "n", strconv.Itoa(p.Part+1))})
 	case plan.SourcePage:
 		out = append(out, crumb{Text: path.Base(p.File.Path), Name: true})
 		if !v.plan.Links.ModuleInReach(p.Module) {

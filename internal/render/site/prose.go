@@ -29,7 +29,7 @@ type proseWriter struct {
 }
 
 func (v view) proseWriter(scope link.Scope, level int) *proseWriter {
-	return &proseWriter{v: v, scope: scope, level: level, most: longestText}
+	return &proseWriter{v: v, scope: scope, level: level, most: plan.LongestText}
 }
 
 // summaryWriter draws a first sentence, of which a page may have thousands.
@@ -73,12 +73,9 @@ func (w *proseWriter) blocks(nodes []prose.Node) {
 	}
 }
 
-// How much of one text a page shows, in bytes of HTML. Only a machine writes
-// more, and nobody reads it.
-const (
-	longestText    = 300_000
-	longestSummary = 3_000
-)
+// longestSummary is how much of a first sentence a page shows, in bytes of HTML. As with
+// [plan.LongestText], only a machine writes more, and nobody reads it.
+const longestSummary = 3_000
 
 // full reports whether the page shows as much of the text as it may. What is
 // left out is said once, behind the text.

@@ -1,6 +1,7 @@
 package site
 
 import (
+	"cmp"
 	"net/url"
 	"path"
 	"slices"
@@ -36,6 +37,8 @@ func (s *Site) Page(page *plan.Page) templ.Component {
 		return v.frame(v.namesPage())
 	case plan.RelatedPage:
 		return v.frame(v.relatedPage())
+	case plan.DetailsPage:
+		return v.frame(v.detailsPage())
 	case plan.FindingsPage:
 		return v.frame(v.findingsPage())
 	case plan.CoveragePage:
@@ -124,7 +127,7 @@ func (v view) toForm(t link.Target) string {
 	if v.onWhole(t.Declaration) {
 		return "#" + fragmentOf(anchor)
 	}
-	return v.to(v.plan.PageOf(t.Declaration) + "#" + fragmentOf(anchor))
+	return v.to(cmp.Or(v.plan.Away(t.Declaration), v.plan.PageOf(t.Declaration)) + "#" + fragmentOf(anchor))
 }
 
 // onWhole reports whether a declaration stands on the page being drawn because
@@ -141,7 +144,7 @@ func (v view) title() string {
 	switch v.page.Kind {
 	case plan.HomePage:
 		return v.home.title
-	case plan.TypePage, plan.UsersPage, plan.RelatedPage:
+	case plan.TypePage, plan.UsersPage, plan.RelatedPage, plan.DetailsPage:
 		return v.pageTitle() + " · " + v.page.Module.Path + " · " + name
 	}
 	return v.pageTitle() + " · " + name

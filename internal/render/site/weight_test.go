@@ -57,3 +57,46 @@ func TestManyRelations(t *testing.T) {
 	all := string(m.Get(folderA + "T~all.html"))
 	assert.Equal(t, 60, strings.Count(all, `href="index.html#F`))
 }
+
+// Texts that have no room on the page of their module or type move to pages of details;
+// the addresses stay where they were, with a line each.
+func TestLongTexts(t *testing.T) {
+	text := strings.Repeat("// All of it is said here, at length and with care.\n", 60)
+	var b strings.Builder
+	b.WriteString("package a\n\n// T is a type.\ntype T struct{}\n\n// Short is short.\nconst Short = 1\n")
+	for i := range 300 {
+		fmt.Fprintf(&b, "\n// F%d is a function.\n%sfunc F%d() {}\n\n// M%d is a method.\n%sfunc (T) M%d() {}\n", i, text, i, i, text, i)
+	}
+	m := sourceOf(t, map[string]string{"a.go": b.String()}, "none")
+	page, first := string(m.Get(folderA+"index.html")), string(m.Get(folderA+"~details-1.html"))
+	assert.Less(t, len(page), 200_000)
+	assert.Contains(t, page, `<dt id="F7"><a href="~details-1.html#F7"><code translate="no">F7</code></a>`)
+	assert.Contains(t, page, "F7 is a function.")
+	assert.NotContains(t, page, "at length")
+	assert.Contains(t, page, `id="Short"`)
+	assert.Contains(t, page, `<div class="plate">`, "what has room stays")
+	assert.Contains(t, first, `<h1><code translate="no">a.example/m</code> <span class="kind">Details, part 1</span></h1>`)
+	assert.Contains(t, first, `<a href="index.html#F7">function</a>`, "the permalink is the address that stays")
+	assert.Contains(t, first, "at length")
+	assert.Contains(t, string(m.Get(folderA+"~details-3.html")), `id="F299"`)
+	assert.Contains(t, string(m.Get("a-z/index.html")), `href="../reference/m/a.example/m/~details-1.html#F7"`)
+
+	page, first = string(m.Get(folderA+"T.html")), string(m.Get(folderA+"T~details-1.html"))
+	assert.Contains(t, page, `<dt id="M7"><a href="T~details-1.html#M7"><code translate="no">M7</code></a>`)
+	assert.Contains(t, first, `<a href="T.html#M7">method</a>`)
+	assert.Contains(t, first, `<a href="T.html">`, "the way back")
+}
+
+// A table of constants stands a line each, and what a line leaves out is a step away.
+func TestLongTextsInTables(t *testing.T) {
+	files := constants(400)
+	files["b.go"] = "package a\n\n// Long is long.\n//\n// There is more to it.\nconst Long = 1\n\n// Deprecated: use Name1.\nconst Gone = 1\n\n// Late is late.\n//\n// Deprecated: use Name2.\nconst Late = 1\n"
+	m := sourceOf(t, files, "none")
+	page, details := string(m.Get(folderA+"index.html")), string(m.Get(folderA+"~details-1.html"))
+	assert.Equal(t, 2, strings.Count(page, ">Read on<"))
+	assert.Contains(t, page, `<a class="aside" href="~details-1.html#Long" aria-label="Read on about Long">Read on</a>`)
+	assert.Contains(t, details, "There is more to it.")
+	assert.Contains(t, details, "Late is late.")
+	assert.NotContains(t, details, `id="Gone"`, "its line says everything")
+	assert.NotContains(t, details, `id="Name7"`)
+}

@@ -136,6 +136,8 @@ func (v view) pageTitle() string {
 		return v.say("coverage")
 	case plan.RelatedPage:
 		return v.page.Title + ": " + v.say("relations")
+	case plan.DetailsPage:
+		return v.page.Title + ": " + v.say("details", "n", strconv.Itoa(v.page.Part+1))
 	case plan.UsersPage:
 		return v.say("users-title", "module", v.page.Module.Last())
 	case plan.IndexPage:
@@ -186,10 +188,14 @@ func memberName(d *model.Declaration) string {
 	return d.Name
 }
 
-// permalink is the declaration's address from its own page.
+// permalink is the declaration's address from its own page: the one that it always has.
 func (v view) permalink(d *model.Declaration) string {
-	if anchor := plan.Anchor(d); anchor != "" && v.plan.PageOf(d) == v.page.Address {
+	anchor := plan.Anchor(d)
+	switch {
+	case anchor != "" && v.plan.PageOf(d) == v.page.Address:
 		return "#" + anchor
+	case v.page.Kind == plan.DetailsPage:
+		return v.to(v.plan.PageOf(d) + "#" + anchor)
 	}
 	return v.toDeclaration(d)
 }

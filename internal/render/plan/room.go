@@ -1,0 +1,189 @@
+package plan
+
+import (
+	"slices"
+	"strconv"
+
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// This file decides what stands a line each: large tables of constants, since people
+// read them so, and groups of declarations whose texts have no room on the page they
+// belong to. Lines have the addresses that their declarations always have; a text that
+// a line leaves out stands on a page of details.
+
+const (
+	// mostPlates is how many declarations of a group have a plate each where they are
+	// no callables; larger groups, as tables of constants are, stand a line each.
+	mostPlates = 300
+	// mostLined is how many such lines a module's page has. Where there are more,
+	// its page has the names alone, since their addresses are there for good, and
+	// the lines stand on pages of their own.
+	mostLined   = 4500
+	linesOnPage = 2500
+	// roomOnPage is what declarations may weigh together, as [Plan.weight] guesses it.
+	// A page may have 1.5 MB; the guess is rather too high.
+	roomOnPage = 1_200_000
+	// LongestText is how many bytes of a page one text takes at most.
+	LongestText = 300_000
+)
+
+// Details are the declarations of a group that have no page of their own.
+func (g Group) Details() []*model.Declaration {
+	var out []*model.Declaration
+	for _, d := range g.All() {
+		if !d.Kind().IsType() {
+			out = append(out, d)
+		}
+	}
+	return out
+}
+
+// Types are the declarations of a group that have pages of their own.
+func (g Group) Types() []*model.Declaration {
+	return slices.DeleteFunc(g.All(), func(d *model.Declaration) bool { return !d.Kind().IsType() })
+}
+
+// IsTable reports whether a group is so large and of such kinds that it is read as a table.
+func IsTable(details []*model.Declaration) bool {
+	return len(details) > mostPlates && !slices.ContainsFunc(details, func(d *model.Declaration) bool { return d.Kind().IsCallable() })
+}
+
+// Lined reports whether declarations of a group, those without a page of their own,
+// stand a line each.
+func (p *Plan) Lined(details []*model.Declaration) bool {
+	return len(details) > 0 && p.lined[details[0]]
+}
+
+// makeRoom decides which groups of a page stand a line each, and plans the pages of
+// details that this asks for, with addresses of a stem and a number.
+func (p *Plan) makeRoom(page *Page, stem string, groups []Group) {
+	lists, weights, all := make([][]*model.Declaration, len(groups)), make([]int, len(groups)), 0
+	for i, g := range groups {
+		if lists[i] = g.Details(); page.Kind == TypePage {
+			lists[i] = g.All()
+		}
+		if IsTable(lists[i]) {
+			p.lined[lists[i][0]] = true
+			continue
+		}
+		for _, d := range lists[i] {
+			weights[i] += p.weight(d)
+		}
+		all += weights[i]
+	}
+	for all > roomOnPage {
+		i := slices.Index(weights, slices.Max(weights))
+		all -= weights[i]
+		weights[i] = 0
+		p.lined[lists[i][0]] = true
+	}
+	var away []*model.Declaration
+	for _, list := range lists {
+		if !p.Lined(list) {
+			continue
+		}
+		table := IsTable(list)
+		for _, d := range list {
+			if !table || p.saysMore(d) {
+				away = append(away, d)
+			}
+		}
+	}
+	for part, before := 0, page; len(away) > 0; part++ {
+		n, weight := 0, 0
+		for n < len(away) && (n == 0 || weight < roomOnPage) {
+			weight += p.weight(away[n])
+			n++
+		}
+		details := *page
+		details.Kind, details.Part, details.Names = DetailsPage, part, away[:n]
+		details.Address = stem + "~details-" + strconv.Itoa(part+1) + ".html"
+		if details.Previous = before; before != page {
+			before.Next = &details
+		}
+		before = &details
+		p.aside = append(p.aside, before)
+		for _, d := range details.Names {
+			p.away[d] = details.Address
+		}
+		away = away[n:]
+	}
+}
+
+// weight guesses how many bytes a declaration takes on a page: measured on six trees,
+// plates and notes take about 1000, and texts twice to three times what the comment has.
+func (p *Plan) weight(d *model.Declaration) int {
+	out := 600
+	for _, o := range d.Occurrences {
+		out += 500
+		if o.Doc != nil {
+			out += textWeight(o.Doc)
+		}
+	}
+	if of := p.Links.TextOf(d); of != nil && of != d && of.Main().Doc != nil {
+		out += textWeight(of.Main().Doc)
+	}
+	return out
+}
+
+func textWeight(doc *model.Doc) int { return min(5*len(doc.Text)/2, LongestText) }
+
+// saysMore reports whether there is more to a declaration than a line shows.
+func (p *Plan) saysMore(d *model.Declaration) bool {
+	of := p.Links.TextOf(d)
+	if of == nil {
+		return false
+	}
+	sections, _ := p.Links.Sections(of)
+	if d.Deprecated() {
+		return len(sections.Body)+len(sections.Parts) > 0 // its line has the advice alone
+	}
+	return len(sections.Parts) > 0 || prose.Plain(sections.Body) != prose.Plain(prose.Summary(sections.Body))
+}
+
+// listNames plans the pages of lines that have no room on their module's page.
+func (p *Plan) listNames(m *model.Module) {
+	var lined []*model.Declaration
+	for _, g := range p.GroupsOf(m) {
+		if list := g.Details(); p.Lined(list) {
+			lined = append(lined, list...)
+		}
+	}
+	if len(lined) <= mostLined {
+		return
+	}
+	folder := p.modules[m].folder
+	for part := 0; len(lined) > 0; part++ {
+		n := min(linesOnPage, len(lined))
+		page := &Page{Kind: NamesPage, Address: folder + "/~names-" + strconv.Itoa(part+1) + ".html", Title: m.Path, Library: m.Library, Module: m, Part: part, Names: lined[:n]}
+		p.aside = append(p.aside, page)
+		for _, d := range page.Names {
+			p.lines[d] = page.Address + "#" + Anchor(d)
+		}
+		lined = lined[n:]
+	}
+}
+
+// Line is the address of the line that shows a declaration, where its module's
+// page has no room for it; else "".
+func (p *Plan) Line(d *model.Declaration) string { return p.lines[d] }
+
+// Away is the address of the page of details that has a declaration's plate and text,
+// or "" where they stand where it belongs.
+func (p *Plan) Away(d *model.Declaration) string { return p.away[d] }
+
+// MembersOf are the declarations on a type's page in groups, each before those that
+// stand in it however deep.
+func (p *Plan) MembersOf(d *model.Declaration) []Group {
+	groups := Groups(p.Members(d))
+	for i := range groups {
+		var all []*model.Declaration
+		for _, member := range groups[i].All() {
+			all = append(append(all, member), p.Within(member)...)
+		}
+		groups[i].Declarations, groups[i].Deprecated = all, nil
+	}
+	return groups
+}
