@@ -23,6 +23,7 @@ var english = Texts{
 
 	// Counts.
 	"module.one": "1 module", "module.many": "{n} modules",
+	"library.one": "1 library", "library.many": "{n} libraries",
 	"name.one": "1 name", "name.many": "{n} names",
 	"gone-name.one": "1 deprecated name", "gone-name.many": "{n} deprecated names",
 	"file.one": "1 file", "file.many": "{n} files",

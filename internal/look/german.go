@@ -20,6 +20,7 @@ var german = Texts{
 	"table-scroll": "Tabelle",
 
 	"module.one": "1 Modul", "module.many": "{n} Module",
+	"library.one": "1 Bibliothek", "library.many": "{n} Bibliotheken",
 	"name.one": "1 Name", "name.many": "{n} Namen",
 	"gone-name.one": "1 überholter Name", "gone-name.many": "{n} überholte Namen",
 	"file.one": "1 Datei", "file.many": "{n} Dateien",

@@ -213,7 +213,7 @@ func (in *inline) interpreted(from, tick int, role string) int {
 func (in *inline) linked(from, start, stop, after int) int {
 	inner := in.text[start:stop]
 	if open := strings.LastIndexByte(inner, '<'); open >= 0 && strings.HasSuffix(inner, ">") {
-		address := strings.TrimSpace(inner[open+1 : len(inner)-1])
+		address := strings.Join(strings.Fields(inner[open+1:len(inner)-1]), " ")
 		text := start + len(strings.TrimRight(inner[:open], " \n"))
 		child := in.shown(prose.Text, start, text)
 		if text == start {
@@ -225,6 +225,7 @@ func (in *inline) linked(from, start, stop, after int) int {
 		if name, ok := strings.CutPrefix(address, prose.InsertScheme); ok {
 			return in.node(prose.Node{Kind: prose.Insert, Target: name, Children: []prose.Node{child}}, from, after)
 		}
+		address = strings.ReplaceAll(address, " ", "") // an address may be cut at the ends of lines
 		if prose.AllowedAddress(address) {
 			return in.node(prose.Node{Kind: prose.Link, Target: address, Children: []prose.Node{child}}, from, after)
 		}

@@ -19,10 +19,11 @@ import (
 // contents show what is near; the page of all modules, the overview of a module
 // and the A to Z list hold the rest.
 const (
-	mostContents = 60   // modules on the pages of a library
-	mostBeside   = 20   // modules beside the page's own
-	mostOwn      = 18   // declarations, and members
-	fullContents = 4800 // bytes: lines behind that are left out
+	mostLibraries = 30
+	mostContents  = 60   // modules on the pages of a library
+	mostBeside    = 20   // modules beside the page's own
+	mostOwn       = 18   // declarations, and members
+	fullContents  = 4800 // bytes: lines behind that are left out
 )
 
 // window is the part of a list around one of its items.
@@ -48,7 +49,8 @@ func (v view) contents(_ context.Context, to io.Writer) error {
 	defer contentsWriters.Put(w)
 	w.v, w.out = v, w.out[:0]
 	w.raw(`<ul class="tree">`)
-	for _, lib := range v.project().Libraries {
+	libraries := window(v.project().Libraries, v.page.Library, mostLibraries)
+	for _, lib := range libraries {
 		if v.page.File != nil && lib != v.page.Library {
 			continue // there are many source pages, and their readers stay with the code
 		}
@@ -63,6 +65,9 @@ func (v view) contents(_ context.Context, to io.Writer) error {
 			w.library(lib)
 		}
 		w.raw("</li>")
+	}
+	if all := len(v.project().Libraries); len(libraries) < all && v.page.File == nil {
+		w.raw(`<li><a href="` + escape(v.to(plan.TreeAddress)) + `">` + escape(v.say("all-of", "count", v.count(all, "library"))) + "</a></li>")
 	}
 	w.raw("</ul>")
 	_, err := to.Write(w.out)
@@ -94,11 +99,13 @@ func (w *contentsWriter) module(m *model.Module, text string) {
 func (w *contentsWriter) library(lib *model.Library) {
 	w.raw("<ul>")
 	modules := w.v.plan.Modules(lib)
-	for _, m := range modules[:min(len(modules), mostContents)] {
-		w.module(m, breakable(shortPath(m)))
+	shown := 0
+	for shown < min(len(modules), mostContents) && len(w.out) < fullContents {
+		w.module(modules[shown], breakable(shortPath(modules[shown])))
 		w.raw("</li>")
+		shown++
 	}
-	if len(modules) > mostContents {
+	if shown < len(modules) {
 		w.raw(`<li><a href="` + escape(w.v.to(plan.TreeAddress)) + `">` + escape(w.v.say("all-of", "count", w.v.count(len(modules), "module"))) + "</a></li>")
 	}
 	w.raw("</ul>")
@@ -109,7 +116,12 @@ func (w *contentsWriter) modules() {
 	own := w.v.page.Module
 	beside, below := w.v.plan.Siblings(own)
 	w.raw("<ul>")
+	passed := false
 	for _, m := range window(beside, own, mostBeside) {
+		passed = passed || m == own
+		if room := fullContents; m != own && (len(w.out) > room || !passed && len(w.out) > room/2) {
+			continue
+		}
 		w.module(m, breakable(shortPath(m)))
 		if m == own {
 			w.inside(own, below)

@@ -100,3 +100,31 @@ func TestLongTextsInTables(t *testing.T) {
 	assert.NotContains(t, details, `id="Gone"`, "its line says everything")
 	assert.NotContains(t, details, `id="Name7"`)
 }
+
+// The contents hold what is near, however many libraries and modules there are.
+func TestManyLibraries(t *testing.T) {
+	files := map[string]string{}
+	for i := range 45 {
+		files[fmt.Sprintf("lib%02d/go.mod", i)] = fmt.Sprintf("module lib%02d.example", i)
+		files[fmt.Sprintf("lib%02d/a.go", i)] = "package a\n\nconst A = 1\n"
+	}
+	long := strings.Repeat("a-folder-with-a-very-long-name/", 5)
+	for i := range 50 {
+		files[fmt.Sprintf("lib44/%s%02d/a.go", long, i)] = "package a\n\nconst A = 1\n"
+	}
+	m := sourceOf(t, files, "none")
+	contents := func(page string) string {
+		text := string(m.Get(page))
+		text = text[strings.Index(text, `<nav aria-label="Contents">`):]
+		return text[:strings.Index(text, "</nav>")]
+	}
+	home := contents("index.html")
+	assert.Contains(t, home, `>lib00</a>`)
+	assert.NotContains(t, home, `>lib44</a>`)
+	assert.Contains(t, home, `<a href="modules.html">All 45 libraries</a>`)
+	last := contents("reference/lib44/index.html")
+	assert.NotContains(t, last, `>lib00</a>`)
+	assert.Contains(t, last, `aria-current="page" translate="no">lib44</a>`)
+	assert.Contains(t, last, `>All 51 modules</a>`, "long paths leave no room for all of them")
+	assert.Less(t, len(last), 8192)
+}
