@@ -1,0 +1,85 @@
+// Command references counts the references in a tree's comments that lead somewhere, and
+// prints those that are reported as broken, to be read by eye.
+//
+//	go run ./compare/references DIR...
+package main
+
+import (
+	"context"
+	"fmt"
+	"os"
+
+	"codrel/internal/build"
+	"codrel/internal/check"
+	"codrel/internal/finding"
+	"codrel/internal/languages"
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+func main() {
+	for _, folder := range os.Args[1:] {
+		s, err := build.Run(context.Background(), os.DirFS(folder), build.Options{FrontEnds: languages.All, Tests: true})
+		if err != nil {
+			fmt.Fprintln(os.Stderr, "references:", err)
+			os.Exit(1)
+		}
+		broken := 0
+		for _, f := range s.Findings {
+			if f.Rule == finding.BrokenReference {
+				broken++
+				fmt.Printf("%s:%d: %s\n", f.Place.File, f.Place.At.Line, check.Text(&f))
+			}
+		}
+		fmt.Printf("%s: %d references lead to a name of the tree, %d are reported as broken\n", folder, found(s), broken)
+	}
+}
+
+// found counts references in the comments of what has a page that name something of the tree.
+func found(s *build.Snapshot) int {
+	count := 0
+	in := func(m *model.Module, doc *model.Doc, from link.Scope) {
+		if doc == nil {
+			return
+		}
+		for nodes := range s.Links.Comments.Of(m.Library.Language, doc).All {
+			prose.Walk(nodes, func(n *prose.Node) bool {
+				if n.Kind == prose.Reference && s.Links.Resolve(from, n.Target, how(n)).Outcome == link.Found {
+					count++
+				}
+				return true
+			})
+		}
+	}
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			if s.Links.ModuleInReach(m) {
+				for _, doc := range m.Doc {
+					in(m, doc.Doc, link.Scope{Module: m, File: doc.File})
+				}
+			}
+			for d := range m.Declarations {
+				if !s.Links.InReach(d) {
+					continue
+				}
+				for _, o := range d.Occurrences {
+					from := link.Scope{Module: m, File: o.File, Declaration: d}
+					in(m, o.Doc, from)
+					in(m, o.GroupDoc, from)
+				}
+			}
+		}
+	}
+	return count
+}
+
+func how(n *prose.Node) link.How {
+	switch {
+	case n.Outward:
+		return link.Outward
+	case n.Strict:
+		return link.Explicit
+	}
+	return link.Bracketed
+}
