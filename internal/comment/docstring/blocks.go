@@ -228,7 +228,7 @@ func markerLength(text string) int {
 
 // endOfList is behind the items of a list and what stands deeper in them.
 func endOfList(lines []line, i, indent int) int {
-	end := i
+	end, numbered := i, isNumbered(lines[i].text[indent:])
 	for ; i < len(lines); i++ {
 		l := lines[i]
 		switch {
@@ -241,16 +241,23 @@ func endOfList(lines []line, i, indent int) int {
 				continue
 			}
 			return end
+		case l.indent() == indent && isNumbered(l.text[indent:]) != numbered:
+			return end
 		}
 		end = i + 1
 	}
 	return end
 }
 
+// isNumbered reports whether the mark of a list counts.
+func isNumbered(text string) bool {
+	return text[0] >= '0' && text[0] <= '9' || text[0] == '(' || text[0] == '#'
+}
+
 func (p *parser) list(lines []line, indent, depth int) prose.Node {
 	node := prose.Node{Kind: prose.List, Span: spanOf(lines)}
 	first := lines[0].text[indent:]
-	if c := first[0]; c >= '0' && c <= '9' || c == '(' || c == '#' {
+	if isNumbered(first) {
 		node.Level = 1
 		if digits := strings.TrimLeft(first, "("); digits[0] >= '1' && digits[0] <= '9' {
 			n := 0

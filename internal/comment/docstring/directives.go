@@ -121,7 +121,7 @@ func cutVersion(l line) (version, rest line) {
 		return l, line{at: l.at, last: l.last}
 	}
 	rest = l.from(i)
-	return l.to(i), rest.from(rest.indent())
+	return l.to(len(strings.TrimRight(l.text[:i], ",;:"))), rest.from(rest.indent())
 }
 
 // afterVersion is the advice of a deprecation: what stands behind the version,

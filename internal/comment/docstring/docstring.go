@@ -18,6 +18,9 @@ import (
 func Parse(doc *model.Doc) *prose.Sections {
 	p := &parser{lines: linesOf(doc), out: &prose.Sections{}}
 	p.markdown = plainlyMarkdown(p.lines)
+	if strings.Contains(doc.Text, ".. _") {
+		p.findTargets()
+	}
 	p.sections()
 	p.repeated()
 	p.ofBase()
@@ -52,6 +55,9 @@ type parser struct {
 	fields   map[prose.PartKind]int // index in out.Parts, from 1, of parts made of field lists
 	types    map[string][]prose.Node
 	resultOf []prose.Node // type of the result, where a field of its own gives it
+
+	targets   map[string]string // addresses by the names that the text gives them
+	anonymous []string          // those without a name, in their order
 }
 
 // line is one line: its text, and where that stands in the file.

@@ -40,6 +40,7 @@ func TestHostile(t *testing.T) {
 	for _, piece := range []string{
 		"`", "``", ":a:`", "*", "**a", "- ", "  - x\n", "Args:\n", "a\n--\n", "a::\n b\n", ".. a::\n", ">>> x\n", "|a", ":param x:\n",
 		"== ==\n", "a :\n b\n", "(", "[a](", "_`", "http://a(", "\\n", "1. ", "+-+\n|a|\n", "+-+\n", "+=+\n",
+		".. _a: b\n", ".. _a: b\n\na_", ".. __: b\n\n`a`__ ", "a_", "`a`_",
 	} {
 		docstring.Parse(commenttest.DocOf(strings.Repeat(piece, many)))
 		var deep strings.Builder

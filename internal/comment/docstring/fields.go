@@ -109,7 +109,7 @@ func (p *parser) field(f field, lines []line) {
 	}
 }
 
-// failures keeps ":raises A, B: text" as an entry for each.
+// failures keeps ":raises A: text", or the text alone where nothing is named.
 func (p *parser) failures(f field, e prose.Entry) {
 	part := p.part(prose.Failures)
 	if f.argument.text == "" {

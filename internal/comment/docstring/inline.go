@@ -74,6 +74,8 @@ func (in *inline) parse() []prose.Node {
 			n = in.address(i)
 		case c == '|' && in.wordStart(i):
 			n = in.substitution(i)
+		case c == '_' && len(in.p.targets) > 0:
+			n = in.named(i)
 		}
 		i += max(n, 1)
 	}
@@ -197,10 +199,10 @@ func (in *inline) interpreted(from, tick int, role string) int {
 	inner := s[tick+1 : stop]
 	after := stop + 1
 	if strings.HasPrefix(s[after:], "__") {
-		return in.linked(from, tick+1, stop, after+2)
+		return in.linked(from, tick+1, stop, after+2, in.p.nextAnonymous)
 	}
 	if strings.HasPrefix(s[after:], "_") {
-		return in.linked(from, tick+1, stop, after+1)
+		return in.linked(from, tick+1, stop, after+1, func() string { return in.p.targets[targetName(inner)] })
 	}
 	if role == "" {
 		n := prose.Node{Kind: prose.Code, Text: strings.ReplaceAll(inner, "\n", " ")}
@@ -209,8 +211,8 @@ func (in *inline) interpreted(from, tick int, role string) int {
 	return in.node(in.meaning(strings.ToLower(role), tick+1, stop), from, after)
 }
 
-// linked reads "`text <address>`_" and "`text`_".
-func (in *inline) linked(from, start, stop, after int) int {
+// linked reads "`text <address>`_" and "`text`_", whose address is given elsewhere.
+func (in *inline) linked(from, start, stop, after int, elsewhere func() string) int {
 	inner := in.text[start:stop]
 	if open := strings.LastIndexByte(inner, '<'); open >= 0 && strings.HasSuffix(inner, ">") {
 		address := strings.Join(strings.Fields(inner[open+1:len(inner)-1]), " ")
@@ -219,19 +221,42 @@ func (in *inline) linked(from, start, stop, after int) int {
 		if text == start {
 			child.Text = address
 		}
-		if name, ok := strings.CutPrefix(address, "ref:"); ok {
-			return in.node(prose.Node{Kind: prose.Reference, Strict: true, Target: name, Children: []prose.Node{child}}, from, after)
-		}
-		if name, ok := strings.CutPrefix(address, prose.InsertScheme); ok {
-			return in.node(prose.Node{Kind: prose.Insert, Target: name, Children: []prose.Node{child}}, from, after)
-		}
-		address = strings.ReplaceAll(address, " ", "") // an address may be cut at the ends of lines
-		if prose.AllowedAddress(address) {
-			return in.node(prose.Node{Kind: prose.Link, Target: address, Children: []prose.Node{child}}, from, after)
-		}
-		return in.node(child, from, after)
+		return in.node(leading(address, child), from, after)
 	}
-	return in.node(in.shown(prose.Text, start, stop), from, after)
+	return in.node(leading(elsewhere(), in.shown(prose.Text, start, stop)), from, after)
+}
+
+// longestName is how long a name without quotes is that may lead somewhere.
+const longestName = 100
+
+// named reads "name_", whose "_" stands at an offset, where the docstring gives the name an address.
+func (in *inline) named(at int) int {
+	start := at
+	for start > max(in.from, at-longestName) && (!in.wordStart(start) || strings.IndexByte("-.:+", in.text[start-1]) >= 0) {
+		start--
+	}
+	start += len(in.text[start:at]) - len(strings.TrimLeft(in.text[start:at], "-.:+"))
+	address := in.p.targets[targetName(in.text[start:at])]
+	if address == "" || !in.wordEnd(at+1) {
+		return 0
+	}
+	in.node(leading(address, in.shown(prose.Text, start, at)), start, at+1)
+	return 1
+}
+
+// leading is a text that leads to an address, or the text alone where it must not.
+func leading(address string, child prose.Node) prose.Node {
+	if name, ok := strings.CutPrefix(address, "ref:"); ok {
+		return prose.Node{Kind: prose.Reference, Strict: true, Target: name, Children: []prose.Node{child}}
+	}
+	if name, ok := strings.CutPrefix(address, prose.InsertScheme); ok {
+		return prose.Node{Kind: prose.Insert, Target: name, Children: []prose.Node{child}}
+	}
+	address = strings.ReplaceAll(address, " ", "") // an address may be cut at the ends of lines
+	if prose.AllowedAddress(address) {
+		return prose.Node{Kind: prose.Link, Target: address, Children: []prose.Node{child}}
+	}
+	return child
 }
 
 // references are the roles that name declarations.

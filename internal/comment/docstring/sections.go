@@ -178,21 +178,14 @@ func (p *parser) entries(kind prose.PartKind, lines []line, underlined bool) (ou
 			i++
 			continue
 		}
-		var e prose.Entry
-		var first line
-		var ok bool
-		if underlined {
-			e, ok = p.namedAbove(kind, lines[i])
-		} else {
-			e, first, ok = p.namedBefore(kind, lines[i])
-		}
+		e, first, ok := p.entry(kind, lines[i], underlined)
 		if !ok || lines[i].indent() > 0 {
 			if len(out) == 0 {
 				return nil, lines
 			}
 			// Text at the margin goes on with the entry above it: nothing is lost.
 			end := i + 1
-			for end < len(lines) && (lines[end].blank() || lines[end].indent() > 0) {
+			for end < len(lines) && (lines[end].blank() || lines[end].indent() > 0 || !p.isEntry(kind, lines[end], underlined)) {
 				end++
 			}
 			last := &out[len(out)-1]
@@ -209,6 +202,20 @@ func (p *parser) entries(kind prose.PartKind, lines []line, underlined bool) (ou
 		i = end
 	}
 	return out, nil
+}
+
+// entry reads the line that an entry begins with, and what of its text stands there.
+func (p *parser) entry(kind prose.PartKind, l line, underlined bool) (e prose.Entry, first line, ok bool) {
+	if underlined {
+		e, ok = p.namedAbove(kind, l)
+		return e, line{}, ok
+	}
+	return p.namedBefore(kind, l)
+}
+
+func (p *parser) isEntry(kind prose.PartKind, l line, underlined bool) bool {
+	_, _, ok := p.entry(kind, l, underlined)
+	return ok
 }
 
 // described makes blocks of the text behind a name and the lines below it.
