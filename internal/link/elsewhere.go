@@ -164,12 +164,12 @@ func (o *outsideMaker) scope(parent *model.Declaration, s *symbols.Scope, depth 
 	}
 	for _, kind := range slices.Sorted(maps.Keys(s.Names)) {
 		for _, name := range s.Names[kind] {
-			o.declare(parent, name, kind, gone[name])
+			o.declare(parent, name, kind, gone[name], s.Forms[name])
 		}
 	}
 	for i := range s.Holders {
 		h := &s.Holders[i]
-		if d := o.declare(parent, h.Name, h.Kind, h.Gone); d != nil {
+		if d := o.declare(parent, h.Name, h.Kind, h.Gone, s.Forms[h.Name]); d != nil {
 			o.e.more[d] = h
 			o.scope(d, &h.Scope, depth+1)
 		}
@@ -177,7 +177,7 @@ func (o *outsideMaker) scope(parent *model.Declaration, s *symbols.Scope, depth 
 }
 
 // declare makes one declaration; nil where the file says a thing twice, or of a kind that nobody knows.
-func (o *outsideMaker) declare(parent *model.Declaration, name, kind string, gone bool) *model.Declaration {
+func (o *outsideMaker) declare(parent *model.Declaration, name, kind string, gone bool, forms []symbols.Form) *model.Declaration {
 	k, known := model.ParseKind(kind)
 	scope := ""
 	if parent != nil {
@@ -197,12 +197,32 @@ func (o *outsideMaker) declare(parent *model.Declaration, name, kind string, gon
 		at.Doc = docOf(text)
 	}
 	d.Occurrences = []model.At{at}
+	if at.Callable != nil && len(forms) > 1 {
+		d.Occurrences = outsideForms(at, forms)
+	}
 	if parent == nil {
 		o.module.Top = append(o.module.Top, d)
 	} else {
 		parent.Members = append(parent.Members, d)
 	}
 	return d
+}
+
+// outsideForms are the forms of a callable, each like the occurrence that is given.
+func outsideForms(like model.At, forms []symbols.Form) []model.At {
+	var out []model.At
+	for i, form := range forms {
+		o := *like.Occurrence
+		o.NameSpan = source.NewSpan(i, i)
+		o.Callable = &model.Callable{}
+		for _, param := range form {
+			name, typ := symbols.CutParam(param)
+			o.Callable.Params = append(o.Callable.Params, model.Param{Name: name, Type: model.Tokens(model.AppendToken(nil, "", model.TokenPunctuation, typ))})
+		}
+		o.Signature = model.Tokens(model.AppendToken(nil, "", model.TokenPunctuation, strings.Join(form, ",")))
+		out = append(out, model.At{Occurrence: &o, File: like.File})
+	}
+	return out
 }
 
 // docOf is a comment that is a text of its own.

@@ -15,8 +15,8 @@ func (x *Index) pick(t Target, params []string) (picked Target, fits bool) {
 		return t, true
 	}
 	callable := callableOf(t.Declaration)
-	if callable == nil || callable.Module.Library.Elsewhere != nil {
-		return t, true
+	if callable == nil || callable.Module.Library.Elsewhere != nil && len(callable.Occurrences) < 2 {
+		return t, true // of another project's only form nobody has said anything
 	}
 	known := false
 	for _, form := range callable.Forms() {

@@ -89,6 +89,12 @@ func (x *Index) scopeSymbols(list []*model.Declaration) symbols.Scope {
 		if !x.known(d) {
 			continue
 		}
+		if forms := formSymbols(d); forms != nil {
+			if s.Forms == nil {
+				s.Forms = map[string][]symbols.Form{}
+			}
+			s.Forms[d.Name] = forms
+		}
 		if h, more := x.holderSymbols(d); more {
 			s.Holders = append(s.Holders, h)
 			continue
@@ -103,6 +109,22 @@ func (x *Index) scopeSymbols(list []*model.Declaration) symbols.Scope {
 		}
 	}
 	return s
+}
+
+// formSymbols are the forms of a callable that has several, else nil.
+func formSymbols(d *model.Declaration) []symbols.Form {
+	var out []symbols.Form
+	for _, form := range d.Overloads() {
+		types := form.ParamTypes()
+		params := symbols.Form{}
+		for i := range form.Callable.Params {
+			if p := &form.Callable.Params[i]; !p.Implied {
+				params = append(params, symbols.Param(p.Name, types[len(params)]))
+			}
+		}
+		out = append(out, params)
+	}
+	return out
 }
 
 // holderSymbols is a declaration with all that is to be said of it; more is false

@@ -70,7 +70,21 @@ func (m *Module) LastName() string { return m.Path[strings.LastIndexAny(m.Path, 
 type Scope struct {
 	Names   map[string][]string `json:"names,omitempty"` // plain names, by kind
 	Gone    []string            `json:"gone,omitempty"`  // which of the plain names are deprecated
+	Forms   map[string][]Form   `json:"forms,omitempty"` // of callables that have several, by name, in the order of their page
 	Holders []Holder            `json:"holders,omitempty"`
+}
+
+// Form is one form of a callable: the parameters that callers give, each its name, a
+// colon and its type in normal form, which may be empty.
+type Form []string
+
+// Param writes a parameter of a form.
+func Param(name, typ string) string { return name + ":" + typ }
+
+// CutParam reads a parameter of a form.
+func CutParam(param string) (name, typ string) {
+	name, typ, _ = strings.Cut(param, ":")
+	return name, typ
 }
 
 // Tops are the names of all that the scope holds.

@@ -121,11 +121,7 @@ func (p *parser) inlineTags(m *mapped, l line) {
 
 // linkOf is the Markdown of an inline link: "Name", "Name text" or "Name | text".
 func linkOf(content, shown string, code bool) string {
-	target, text, ok := strings.Cut(content, "|")
-	if !ok {
-		target, text, _ = strings.Cut(content, " ")
-	}
-	target, text = strings.TrimSpace(target), strings.TrimSpace(text)
+	target, text := cutLink(content)
 	if shown != "" {
 		text = shown
 	}
@@ -146,6 +142,27 @@ func linkOf(content, shown string, code bool) string {
 		text = target
 	}
 	return "[" + text + "](<" + markdown.OutwardScheme + name + ">)"
+}
+
+// cutLink takes what a link leads to and its text apart: a blank or a bar ends the
+// first, unless it stands in a list of parameters.
+func cutLink(content string) (target, text string) {
+	content = strings.TrimSpace(content)
+	depth, end := 0, strings.IndexAny(content, " |")
+	for i := range len(content) {
+		switch c := content[i]; {
+		case c == '(':
+			depth++
+		case c == ')':
+			depth--
+		case (c == ' ' || c == '|') && depth == 0:
+			return content[:i], strings.TrimLeft(content[i:], " |")
+		}
+	}
+	if depth == 0 || end < 0 {
+		return content, ""
+	}
+	return content[:end], strings.TrimLeft(content[end:], " |") // the list is never closed
 }
 
 // nameOf is the name that an inline tag leads to, without the signs of namepaths.

@@ -2,6 +2,7 @@ package site_test
 
 import (
 	"io/fs"
+	"regexp"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -11,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
+	"codrel/internal/check"
 	"codrel/internal/languages"
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
@@ -97,4 +99,38 @@ func TestHugeNames(t *testing.T) {
 	}, `{"codrel":"symbols","version":1,"name":"Deep","libraries":[{"name":"deep","language":"go","modules":[{"path":"far.example/deep","names":{"function":[`+gone+`]},"gone":[`+gone+`],"holders":[`+deep+`]}]}]}`)
 	assert.Contains(t, string(m.Get("index.html")), `href="../there/reference/deep/far.example/deep/x-.html#x.x"`)
 	assert.Less(t, time.Since(begun), time.Minute, "hangs, whatever the machine does")
+}
+
+// A reference with parameters leads to the form of another project's callable, as that
+// project's own page has it.
+func TestFormsElsewhere(t *testing.T) {
+	there := fstest.MapFS{
+		"package.json": {Data: []byte(`{"name": "there"}`)},
+		"index.ts": {Data: []byte("/** Connects. */\nexport function connect(address: string): void\nexport function connect(address: string, days: number): void\n" +
+			"export function connect(...all: any[]) {}\n\nexport class Plan {\n  assign(berth: Berth): void\n  assign(berth: string, at?: Date): void\n  assign(...all: any[]) {}\n  clear(): void {}\n}\n")},
+	}
+	set := settings.Default()
+	built, err := build.Run(t.Context(), there, build.Options{Settings: set, FrontEnds: languages.All, Folder: "there"})
+	require.NoError(t, err)
+	var theirs sink.Memory
+	require.NoError(t, site.New(plan.New(built.Links, plan.Options{Source: plan.NoSource, Findings: -1}), site.Options{FrontEnds: built.FrontEnds, Workers: 1}).Write(t.Context(), &theirs))
+	table := string(theirs.Get("symbols.json"))
+	assert.Contains(t, table, `"forms":{"connect":[["address:string"],["address:string","days:number"]]}`)
+
+	s, m := besideTable(t, fstest.MapFS{
+		"package.json": {Data: []byte(`{"name": "here"}`)},
+		"a.ts": {Data: []byte("import { connect, Plan } from 'there'\n/**\n * {@link connect} {@link connect(string) one} {@link connect(address, days) two}\n" +
+			" * {@link Plan.assign(string,Date) three} {@link Plan.clear(string) four} [five](ref:connect(Date))\n */\nexport const A = 1\n")},
+	}, table)
+	page := string(m.Get("reference/here/a/index.html"))
+	const at = `href="../../../../there/reference/there/~index~/`
+	for shown, address := range map[string]string{
+		"connect": "index.html#connect", "one": "index.html#connect(string)", "two": "index.html#connect(string,number)", "three": "Plan.html#assign(string,Date)", "four": "Plan.html#clear",
+	} {
+		assert.Regexp(t, regexp.QuoteMeta(at+address+`"`)+`[^>]*>(<code[^>]*>)?`+shown+"<", page)
+		file, anchor, _ := strings.Cut(address, "#")
+		assert.Contains(t, string(theirs.Get("reference/there/~index~/"+file)), `id="`+anchor+`"`)
+	}
+	require.Len(t, s.Findings, 1, "nobody has said that clear takes nothing")
+	assert.Equal(t, `"connect(Date)" has other parameters than what it names; there is connect(string) or connect(string, number)`, check.Text(&s.Findings[0]))
 }

@@ -117,7 +117,7 @@ func (v view) toDeclaration(d *model.Declaration) string {
 
 // toForm is the way to what a target means: one form of it, or all of it.
 func (v view) toForm(t link.Target) string {
-	if t.Form == nil || t.Declaration.Module.Library.Elsewhere != nil {
+	if t.Form == nil {
 		return v.toDeclaration(t.Declaration)
 	}
 	anchor := v.anchorOf(t)
