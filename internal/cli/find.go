@@ -65,7 +65,7 @@ func (a *app) find(pages *plan.Plan, query string, most int) error {
 		if h.Deprecated {
 			kind += ", deprecated,"
 		}
-		place := kind + " in " + h.Module
+		place := kind + " in " + h.Place
 		if h.Kind == "module" {
 			place = kind + " " + h.Module
 		}

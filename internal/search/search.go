@@ -29,7 +29,7 @@ type Entry struct {
 	Takes      []string // names of the types of its parameters
 	Gives      []string // names of the types of its results
 	Deprecated bool
-	Alias      bool // another place that a name is known in; found only where the query says a place
+	Also       []string // other modules that it is known in; found in them only where the query says so
 }
 
 // Class tells how an entry matches, best first.
@@ -52,7 +52,8 @@ const (
 type Hit struct {
 	*Entry
 	Class Class
-	Slips int // how many, where Class is Slip
+	Slips int    // how many, where Class is Slip
+	Place string // the module in which it was found: its own, or another that it is known in
 }
 
 // Query is a query, taken apart.
@@ -117,8 +118,8 @@ func Find(entries []Entry, text, library string, limit int) []Hit {
 	var hits []Hit
 	good := 0
 	for i := range entries {
-		if c := match(&entries[i], q, false); c != none {
-			hits = append(hits, Hit{Entry: &entries[i], Class: c})
+		if c, place := match(&entries[i], q, false); c != none {
+			hits = append(hits, Hit{Entry: &entries[i], Class: c, Place: place})
 			if c <= InnerWord {
 				good++
 			}
@@ -126,9 +127,12 @@ func Find(entries []Entry, text, library string, limit int) []Hit {
 	}
 	if good < enough {
 		for i := range entries {
-			if match(&entries[i], q, false) == none && match(&entries[i], q, true) == Slip {
+			if c, _ := match(&entries[i], q, false); c != none {
+				continue
+			}
+			if c, place := match(&entries[i], q, true); c == Slip {
 				n := nearest.Distance(strings.ToLower(q.Name), strings.ToLower(entries[i].Name), mostSlips+1)
-				hits = append(hits, Hit{&entries[i], Slip, n})
+				hits = append(hits, Hit{&entries[i], Slip, n, place})
 			}
 		}
 	}
@@ -181,9 +185,6 @@ func compare(a, b Hit, library string) int {
 // them, then the shorter name, then by the letter; deprecated ones last.
 func Compare(a, b *Entry) int {
 	// One question after the other: most are never asked, and there are millions.
-	if c := truth(a.Alias) - truth(b.Alias); c != 0 {
-		return c
-	}
 	if c := truth(a.Deprecated) - truth(b.Deprecated); c != 0 {
 		return c
 	}
@@ -250,28 +251,45 @@ func kindRank(kind string) int {
 	return 1 // types
 }
 
-// match tells how an entry matches a query; slips says to look for slips alone.
-func match(e *Entry, q Query, slips bool) Class {
-	if e.Alias && len(q.Qualifier) == 0 {
-		return none
-	}
+// match tells how an entry matches a query, and in which module; slips says to look for
+// slips alone.
+func match(e *Entry, q Query, slips bool) (c Class, place string) {
 	if q.Kind != "" && !strings.HasPrefix(e.Kind, q.Kind) ||
-		q.In != "" && !within(e, q.In) ||
-		q.Takes != "" && !anyPrefix(e.Takes, q.Takes) || q.Gives != "" && !anyPrefix(e.Gives, q.Gives) || !qualified(e, q.Qualifier) {
-		return none
+		q.Takes != "" && !anyPrefix(e.Takes, q.Takes) || q.Gives != "" && !anyPrefix(e.Gives, q.Gives) {
+		return none, ""
 	}
-	if q.Name == "" {
-		return Prefix
+	place, found := placed(e, q)
+	switch {
+	case !found:
+		return none, ""
+	case q.Name == "":
+		return Prefix, place
 	}
-	return matchName(e, q.Name, slips)
+	return matchName(e, q.Name, slips), place
 }
 
-// within reports whether an entry stands in a place: a library, or a module by
-// the end of its path, a part of it, or the beginning of its last part.
-func within(e *Entry, place string) bool {
-	module := "/" + strings.ToLower(strings.ReplaceAll(e.Module, ".", "/"))
+// placed finds the module, of those that an entry is known in, that a query asks for.
+func placed(e *Entry, q Query) (module string, found bool) {
+	fits := func(module string) bool {
+		return (q.In == "" || within(e.Library, module, q.In)) && qualified(module, e.Scope, q.Qualifier)
+	}
+	if fits(e.Module) {
+		return e.Module, true
+	}
+	for _, other := range e.Also {
+		if fits(other) {
+			return other, true
+		}
+	}
+	return "", false
+}
+
+// within reports whether a module of a library stands in a place: a library, or a module
+// by the end of its path, a part of it, or the beginning of its last part.
+func within(library, module, place string) bool {
+	module = "/" + strings.ToLower(strings.ReplaceAll(module, ".", "/"))
 	place = "/" + strings.ReplaceAll(place, ".", "/")
-	return "/"+strings.ToLower(e.Library) == place || strings.HasSuffix(module, place) ||
+	return "/"+strings.ToLower(library) == place || strings.HasSuffix(module, place) ||
 		strings.Contains(module, place+"/") || strings.HasPrefix(module[strings.LastIndexByte(module, '/'):], place)
 }
 
@@ -281,11 +299,11 @@ func anyPrefix(list []string, start string) bool {
 
 // qualified reports whether the names before the last one end in the qualifier;
 // each may be cut short.
-func qualified(e *Entry, qualifier []string) bool {
+func qualified(module, scope string, qualifier []string) bool {
 	if len(qualifier) == 0 {
 		return true
 	}
-	path := strings.FieldsFunc(strings.ToLower(e.Module+"."+e.Scope), func(r rune) bool { return r == '.' || r == '/' })
+	path := strings.FieldsFunc(strings.ToLower(module+"."+scope), func(r rune) bool { return r == '.' || r == '/' })
 	if len(path) < len(qualifier) {
 		return false
 	}

@@ -113,3 +113,24 @@ func TestCompareIsByLetter(t *testing.T) {
 		}
 	}
 }
+
+// What is known in several modules is found in each of them, once, and by its own place
+// where the query says none.
+func TestOtherPlaces(t *testing.T) {
+	entries := []search.Entry{
+		{Name: "Client", Kind: "class", Module: "tidebook", Library: "python", Also: []string{"tidebook.client", "deep.own"}},
+		{Name: "close", Scope: "Client", Kind: "method", Module: "tidebook", Library: "python", Also: []string{"tidebook.client", "deep.own"}},
+		{Name: "closed", Kind: "variable", Module: "tidebook.client", Library: "python"},
+	}
+	for query, want := range map[string]string{
+		"Client": "Client tidebook", "tidebook.Client": "Client tidebook", "client.Client": "Client tidebook.client", "own.Client": "Client deep.own", "gauge.Client": "",
+		"Client.close": "close tidebook, closed tidebook.client", "client.Client.close": "close tidebook.client", "in:own clo": "close deep.own", "in:deep": "Client deep.own, close deep.own",
+		"in:client clo": "close tidebook.client, closed tidebook.client", "in:tidebook clo": "close tidebook, closed tidebook.client", "own.Client.colse": "close deep.own",
+	} {
+		var got []string
+		for _, h := range search.Find(entries, query, "", 9) {
+			got = append(got, h.Name+" "+h.Place)
+		}
+		assert.Equal(t, want, strings.Join(got, ", "), query)
+	}
+}

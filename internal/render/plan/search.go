@@ -23,8 +23,10 @@ func (p *Plan) SearchEntries() []search.Entry {
 			out = append(out, p.moduleEntry(m))
 			for d := range p.Links.OnPagesOf(m) {
 				if p.Links.InReach(d) && d.Name != "_" {
-					out = append(out, p.entry(d))
-					out = p.aliases(out, d, given[d])
+					e := p.entry(d)
+					e.Also = p.also(d, given[outermost(d)])
+					out = append(out, e)
+					out = aliases(out, d, given[d])
 				}
 			}
 		}
@@ -53,16 +55,31 @@ func (p *Plan) given() map[*model.Declaration][]givenBy {
 	return out
 }
 
-// aliases adds the other places where a declaration, whose entry is the last of a
-// list, is known: the modules that give it on.
-func (p *Plan) aliases(out []search.Entry, d *model.Declaration, places []givenBy) []search.Entry {
-	at, home := len(out)-1, p.Links.Home(d)
+// also are the paths of the modules, beside the one that shows it, in which a declaration
+// is known by its own name: those that give on what holds it, and the one that declares it.
+func (p *Plan) also(d *model.Declaration, places []givenBy) []string {
+	var out []string
+	home := p.Links.Home(d)
+	if d.Module != home && p.Links.ModuleInReach(d.Module) {
+		out = append(out, d.Module.Path)
+	}
 	for _, place := range places {
-		if place.module == home && place.name == d.Name {
+		if place.module != home && place.name == outermost(d).Name {
+			out = append(out, place.module.Path)
+		}
+	}
+	return out
+}
+
+// aliases adds the other names of a declaration, whose entry is the last of a list.
+func aliases(out []search.Entry, d *model.Declaration, places []givenBy) []search.Entry {
+	at := len(out) - 1
+	for _, place := range places {
+		if place.name == d.Name {
 			continue
 		}
 		alias := out[at]
-		alias.Module, alias.Name, alias.Alias = place.module.Path, place.name, place.name == d.Name
+		alias.Module, alias.Name, alias.Also = place.module.Path, place.name, nil
 		alias.Summary, alias.Words, alias.Takes, alias.Gives = "", nil, nil, nil // what else it is found by finds the first place
 		out = append(out, alias)
 	}

@@ -72,32 +72,46 @@ func (s *Site) writeSearch(to sink.Sink) error {
 }
 
 // searchModule is what many rows share: a module's path, its library, and the folder
-// of the pages; alias is "1" where the pages are another module's.
-type searchModule [4]string
+// of the pages.
+type searchModule [3]string
 
 func moduleOfEntry(e *search.Entry) searchModule {
-	m := searchModule{e.Module, e.Library, e.Address[:strings.LastIndexByte(e.Address, '/')+1]}
-	if e.Alias {
-		m[3] = "1"
-	}
-	return m
+	return searchModule{e.Module, e.Library, e.Address[:strings.LastIndexByte(e.Address, '/')+1]}
+}
+
+// moduleIndex tells where modules stand in the list that rows share.
+type moduleIndex struct {
+	whole map[searchModule]int
+	paths map[string]int // of one that has the path, which is all that other places say
 }
 
 // searchModules lists what rows share, each once.
-func searchModules(entries []search.Entry) (modules []searchModule, index map[searchModule]int) {
-	index = map[searchModule]int{}
+func searchModules(entries []search.Entry) (modules []searchModule, index moduleIndex) {
+	index = moduleIndex{map[searchModule]int{}, map[string]int{}}
+	add := func(m searchModule) {
+		if _, ok := index.whole[m]; !ok {
+			index.whole[m] = len(modules)
+			modules = append(modules, m)
+		}
+		if _, ok := index.paths[m[0]]; !ok {
+			index.paths[m[0]] = index.whole[m]
+		}
+	}
 	for i := range entries {
-		key := moduleOfEntry(&entries[i])
-		if _, ok := index[key]; !ok {
-			index[key] = len(modules)
-			modules = append(modules, key)
+		add(moduleOfEntry(&entries[i]))
+	}
+	for i := range entries {
+		for _, path := range entries[i].Also {
+			if _, ok := index.paths[path]; !ok {
+				add(searchModule{path})
+			}
 		}
 	}
 	return modules, index
 }
 
 // searchRow writes an entry as a list; what is empty at the end is left out.
-func searchRow(e *search.Entry, index map[searchModule]int) []byte {
+func searchRow(e *search.Entry, index moduleIndex) []byte {
 	deprecated := "0"
 	if e.Deprecated {
 		deprecated = "1"
@@ -105,10 +119,14 @@ func searchRow(e *search.Entry, index map[searchModule]int) []byte {
 	out := append(make([]byte, 0, 96+len(e.Summary)), '[')
 	out = appendText(out, e.Name)
 	out = appendText(append(out, ','), e.Scope)
-	out = strconv.AppendInt(append(out, ','), int64(index[moduleOfEntry(e)]), 10)
+	out = strconv.AppendInt(append(out, ','), int64(index.whole[moduleOfEntry(e)]), 10)
 	out = appendText(append(out, ','), e.Kind)
 	out = appendText(append(out, ','), e.Address[strings.LastIndexByte(e.Address, '/')+1:])
-	rest := []string{e.Summary, deprecated, strings.Join(e.Takes, " "), strings.Join(e.Gives, " "), strings.Join(e.Words, " ")}
+	var also []string
+	for _, path := range e.Also {
+		also = append(also, strconv.Itoa(index.paths[path]))
+	}
+	rest := []string{e.Summary, deprecated, strings.Join(e.Takes, " "), strings.Join(e.Gives, " "), strings.Join(e.Words, " "), strings.Join(also, " ")}
 	for len(rest) > 0 && (rest[len(rest)-1] == "" || rest[len(rest)-1] == "0" && len(rest) == 2) {
 		rest = rest[:len(rest)-1]
 	}

@@ -115,20 +115,24 @@
       return found;
     });
   }
-  function within(e, place) {
-    var module = "/" + e.module.toLowerCase().replace(/\./g, "/");
+  function within(e, module, place) {
+    module = "/" + module.toLowerCase().replace(/\./g, "/");
     place = "/" + place.replace(/\./g, "/");
     return "/" + e.library.toLowerCase() === place || module.slice(-place.length) === place || module.indexOf(place + "/") >= 0 ||
       module.slice(module.lastIndexOf("/")).indexOf(place) === 0;
   }
+  // The module, of those that an entry is known in, that a query asks for.
+  function placed(e, q) {
+    return [e.module].concat(e.also).filter(function (module) {
+      if (q["in"] && !within(e, module, q["in"])) { return false; }
+      if (!q.qualifier.length) { return true; }
+      var path = (module + "." + e.scope).toLowerCase().split(/[.\/]+/).filter(Boolean).slice(-q.qualifier.length);
+      return path.length === q.qualifier.length && q.qualifier.every(function (w, i) { return path[i].indexOf(w) === 0; });
+    })[0];
+  }
   function match(e, q, slips) {
-    if (e.alias && !q.qualifier.length) { return NONE; }
-    if (q.kind && e.kind.indexOf(q.kind) !== 0 || q["in"] && !within(e, q["in"]) ||
+    if (q.kind && e.kind.indexOf(q.kind) !== 0 || !placed(e, q) ||
         q.takes && !anyStarts(e.takes, q.takes) || q.gives && !anyStarts(e.gives, q.gives)) { return NONE; }
-    if (q.qualifier.length) {
-      var path = (e.module + "." + e.scope).toLowerCase().split(/[.\/]+/).filter(Boolean).slice(-q.qualifier.length);
-      if (path.length < q.qualifier.length || !q.qualifier.every(function (w, i) { return path[i].indexOf(w) === 0; })) { return NONE; }
-    }
     return q.name ? matchName(e, q.name, slips) : 2;
   }
   var ranks = { module: 0, "function": 2, macro: 2, method: 3, constructor: 3, operator: 3, property: 3, constant: 4, variable: 4, "enum-member": 4, field: 5 };
@@ -137,7 +141,7 @@
   function last(h) { return h.entry.deprecated && h.klass > 1 ? 1 : 0; }
   function compare(a, b) {
     var x = a.entry, y = b.entry;
-    return last(a) - last(b) || a.klass - b.klass || (a.slips || 0) - (b.slips || 0) || x.deprecated - y.deprecated || (x.library !== library) - (y.library !== library) || x.alias - y.alias || rank(x.kind) - rank(y.kind) ||
+    return last(a) - last(b) || a.klass - b.klass || (a.slips || 0) - (b.slips || 0) || x.deprecated - y.deprecated || (x.library !== library) - (y.library !== library) || rank(x.kind) - rank(y.kind) ||
       Array.from(x.name).length - Array.from(y.name).length || word(x.name.toLowerCase(), y.name.toLowerCase()) || word(x.name, y.name) ||
       word(x.module, y.module) || word(x.scope, y.scope);
   }
@@ -183,8 +187,9 @@
     loaded[name] = rows.map(function (r) {
       var m = index.modules[r[2]];
       return {
-        name: r[0], scope: r[1], module: m[0], library: m[1], alias: m[3] ? 1 : 0, kind: r[3], address: root + m[2] + r[4], summary: r[5] || "", deprecated: r[6] || 0,
-        takes: (r[7] || "").split(" ").filter(Boolean), gives: (r[8] || "").split(" ").filter(Boolean), words: (r[9] || "").split(" ").filter(Boolean)
+        name: r[0], scope: r[1], module: m[0], library: m[1], kind: r[3], address: root + m[2] + r[4], summary: r[5] || "", deprecated: r[6] || 0,
+        takes: (r[7] || "").split(" ").filter(Boolean), gives: (r[8] || "").split(" ").filter(Boolean), words: (r[9] || "").split(" ").filter(Boolean),
+        also: (r[10] || "").split(" ").filter(Boolean).map(function (i) { return index.modules[i][0]; })
       };
     });
   };
@@ -322,7 +327,7 @@
         a.appendChild(marked(e.name, q));
         if (e.deprecated) { a.className = "name gone"; }
         li.appendChild(a);
-        li.appendChild(make("span", { "class": "place" }, " " + e.kind + (e.deprecated ? ", " + say("deprecated") + "," : "") + " " + (e.kind === "module" ? e.module : say("in-module", { module: e.module }))));
+        li.appendChild(make("span", { "class": "place" }, " " + e.kind + (e.deprecated ? ", " + say("deprecated") + "," : "") + " " + (e.kind === "module" ? e.module : say("in-module", { module: placed(e, q) }))));
         if (e.summary) { li.appendChild(make("span", { "class": "summary" }, e.summary)); }
         li.addEventListener("mouseup", function (event) {
           if (event.button === 1 || event.ctrlKey || event.metaKey) { window.open(e.address, "_blank", "noopener"); } else if (event.button === 0) { location.href = e.address; }
