@@ -107,7 +107,10 @@ func manyNames() fstest.MapFS {
 			}
 		}
 	}
-	return fstest.MapFS{"go.mod": {Data: []byte("module many")}, "many.go": {Data: []byte(b.String())}}
+	return fstest.MapFS{
+		"go.mod": {Data: []byte("module many")}, "many.go": {Data: []byte(b.String())},
+		"quiet/cove/a.go": {Data: []byte("package cove\n\nfunc Zzz() {}\n")}, "quiet/bay/a.go": {Data: []byte("package bay\n\nfunc Zzz() {}\n")},
+	}
 }
 
 func TestShards(t *testing.T) {
@@ -129,7 +132,7 @@ func TestShards(t *testing.T) {
 	open(t, ctx, 1280, root+"index.html")
 	for query, want := range map[string]string{
 		"HaulCrane7": "HaulCrane7", "haulcrane39": "HaulCrane39", "hC12": "HaulCrane12", "crane12": "EbbCrane12", "Many.HaulCrane7": "HaulCrane7",
-		"ahulcrane7": "HaulCrane7", "h": "many", "EbbJetty": "EbbJetty0",
+		"ahulcrane7": "HaulCrane7", "h": "many", "EbbJetty": "EbbJetty0", "in:cove": "cove", "in:bay kind:module": "bay", "in:quiet/cove zz": "Zzz",
 	} {
 		got := inPage(t, ctx, query)
 		if want == "many" {
@@ -139,7 +142,7 @@ func TestShards(t *testing.T) {
 		require.NotEmpty(t, got, query)
 		assert.Equal(t, want, got[0], query)
 	}
-	assert.LessOrEqual(t, value[int](t, ctx, `performance.getEntriesByType("resource").filter(r => r.name.includes("/search/k-")).length`), 8*3, "at most three shards a query")
+	assert.LessOrEqual(t, value[int](t, ctx, `performance.getEntriesByType("resource").filter(r => r.name.includes("/search/k-")).length`), 11*3, "at most three shards a query")
 	assert.Empty(t, troubles())
 }
 

@@ -11,6 +11,7 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"codrel/internal/model"
 	"codrel/internal/render/sink"
 	"codrel/internal/search"
 )
@@ -64,19 +65,36 @@ func (s *Site) writeSearch(to sink.Sink) error {
 	if err := b.node("", b.keys()); err != nil {
 		return err
 	}
-	manifest, err := json.Marshal(map[string]any{"modules": modules, "nodes": strings.Join(b.nodes, " "), "names": len(entries)})
+	manifest, err := json.Marshal(map[string]any{"modules": listedModules(modules, entries), "nodes": strings.Join(b.nodes, " "), "names": len(entries)})
 	if err != nil {
 		return err
 	}
 	return to.Put("search/index.js", append(append([]byte("codrelIndex("), manifest...), ")\n"...))
 }
 
-// searchModule is what many rows share: a module's path, its library, and the folder
-// of the pages.
+// searchModule is what many rows share: a module's path, its library, and the folder of
+// the pages. One that a module of that path has its page in is a module's own.
 type searchModule [3]string
 
 func moduleOfEntry(e *search.Entry) searchModule {
 	return searchModule{e.Module, e.Library, e.Address[:strings.LastIndexByte(e.Address, '/')+1]}
+}
+
+// listedModules are modules as the manifest has them: those that are no module's own say so.
+func listedModules(modules []searchModule, entries []search.Entry) [][]string {
+	own := map[searchModule]bool{}
+	for i := range entries {
+		if entries[i].Kind == model.KindModule.String() {
+			own[moduleOfEntry(&entries[i])] = true
+		}
+	}
+	out := make([][]string, len(modules))
+	for i, m := range modules {
+		if out[i] = m[:]; !own[m] {
+			out[i] = append(slices.Clone(m[:]), "-")
+		}
+	}
+	return out
 }
 
 // moduleIndex tells where modules stand in the list that rows share.

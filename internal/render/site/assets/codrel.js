@@ -214,6 +214,14 @@
     if (letters.length > 3) { out.push(nodeOf(letters[1] + letters[0] + letters.slice(2).join(""))); }
     return out.filter(function (n, i) { return out.indexOf(n) === i; }).slice(0, 3);
   }
+  // A place alone leads to no shard, but all modules are known.
+  function modules(known) {
+    var seen = {};
+    known.forEach(function (e) { seen[e.address] = true; });
+    return index.modules.filter(function (m) { return !m[3] && !seen[root + m[2] + "index.html"]; }).map(function (m) {
+      return { name: m[0].split("/").pop(), scope: "", module: m[0], library: m[1], also: [], kind: "module", address: root + m[2] + "index.html", summary: "", deprecated: 0, takes: [], gives: [], words: [] };
+    });
+  }
   function search(text, limit, done) {
     if (!index) { load("index", function () { if (index) { search(text, limit, done); } else { done(null); } }); return; }
     var q = parse(text), names = wanted(q), missing = names.filter(function (n) { return !loaded[n]; });
@@ -226,6 +234,7 @@
           if (!seen[key]) { seen[key] = true; entries.push(e); }
         });
       });
+      if (!q.name && q["in"]) { entries = entries.concat(modules(entries)); }
       var hits = find(entries, q, limit);
       done(hits, q, hits.length || !q.name ? [] : nearest(entries, q));
     }
