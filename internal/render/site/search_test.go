@@ -107,10 +107,11 @@ func manyNames() fstest.MapFS {
 			}
 		}
 	}
-	return fstest.MapFS{
-		"go.mod": {Data: []byte("module many")}, "many.go": {Data: []byte(b.String())},
-		"quiet/cove/a.go": {Data: []byte("package cove\n\nfunc Zzz() {}\n")}, "quiet/bay/a.go": {Data: []byte("package bay\n\nfunc Zzz() {}\n")},
+	files := fstest.MapFS{"go.mod": {Data: []byte("module many")}, "many.go": {Data: []byte(b.String())}}
+	for i := range 80 { // more than are shown for what leads to no shard
+		files[fmt.Sprintf("quiet/cove%d/a.go", i)] = &fstest.MapFile{Data: []byte("package cove\n\nfunc Zzz() {}\n")}
 	}
+	return files
 }
 
 func TestShards(t *testing.T) {
@@ -132,7 +133,7 @@ func TestShards(t *testing.T) {
 	open(t, ctx, 1280, root+"index.html")
 	for query, want := range map[string]string{
 		"HaulCrane7": "HaulCrane7", "haulcrane39": "HaulCrane39", "hC12": "HaulCrane12", "crane12": "EbbCrane12", "Many.HaulCrane7": "HaulCrane7",
-		"ahulcrane7": "HaulCrane7", "h": "many", "EbbJetty": "EbbJetty0", "in:cove": "cove", "in:bay kind:module": "bay", "in:quiet/cove zz": "Zzz",
+		"ahulcrane7": "HaulCrane7", "h": "many", "EbbJetty": "EbbJetty0", "in:cove79": "cove79", "in:cove78 kind:module": "cove78", "in:quiet/cove7 zz": "Zzz",
 	} {
 		got := inPage(t, ctx, query)
 		if want == "many" {

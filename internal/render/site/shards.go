@@ -65,7 +65,7 @@ func (s *Site) writeSearch(to sink.Sink) error {
 	if err := b.node("", b.keys()); err != nil {
 		return err
 	}
-	manifest, err := json.Marshal(map[string]any{"modules": listedModules(modules, entries), "nodes": strings.Join(b.nodes, " "), "names": len(entries)})
+	manifest, err := json.Marshal(map[string]any{"runs": moduleRuns(modules, entries), "nodes": strings.Join(b.nodes, " "), "names": len(entries)})
 	if err != nil {
 		return err
 	}
@@ -80,21 +80,73 @@ func moduleOfEntry(e *search.Entry) searchModule {
 	return searchModule{e.Module, e.Library, e.Address[:strings.LastIndexByte(e.Address, '/')+1]}
 }
 
-// listedModules are modules as the manifest has them: those that are no module's own say so.
-func listedModules(modules []searchModule, entries []search.Entry) [][]string {
+// moduleRun is a run of modules of one library as the manifest has them.
+type moduleRun struct {
+	Library string `json:"library"`
+	Folder  string `json:"folder"`  // that the pages of all of them are in
+	Modules []any  `json:"modules"` // each a path; or path, folder and what is said of it
+}
+
+// moduleRuns packs modules, since all of them are read before the first key stroke. A path
+// begins with a letter or digit that says how much of the path before it goes on. The
+// folder is left out where it is what the script makes of the path. "-" says that the
+// modules of that path have no page there.
+func moduleRuns(modules []searchModule, entries []search.Entry) []moduleRun {
 	own := map[searchModule]bool{}
 	for i := range entries {
 		if entries[i].Kind == model.KindModule.String() {
 			own[moduleOfEntry(&entries[i])] = true
 		}
 	}
-	out := make([][]string, len(modules))
-	for i, m := range modules {
-		if out[i] = m[:]; !own[m] {
-			out[i] = append(slices.Clone(m[:]), "-")
+	var runs []moduleRun
+	before := ""
+	for _, m := range modules {
+		head, tail := folderOf(m[2])
+		if n := len(runs) - 1; n < 0 || runs[n].Library != m[1] || runs[n].Folder != head {
+			runs = append(runs, moduleRun{Library: m[1], Folder: head})
+		}
+		run := &runs[len(runs)-1]
+		path := packedPath(before, m[0])
+		before = m[0]
+		switch {
+		case !own[m]:
+			run.Modules = append(run.Modules, []string{path, tail, "-"})
+		case tail != usualFolder(m[0]):
+			run.Modules = append(run.Modules, []string{path, tail})
+		default:
+			run.Modules = append(run.Modules, path)
 		}
 	}
-	return out
+	return runs
+}
+
+// folderOf takes a module's folder apart behind that of its library.
+func folderOf(folder string) (head, tail string) {
+	at := strings.IndexByte(folder, '/') + 1
+	at += strings.IndexByte(folder[at:], '/') + 1
+	return folder[:at], folder[at:]
+}
+
+// usualFolder is the folder that most modules have: their path with capitals marked.
+func usualFolder(path string) string {
+	var b strings.Builder
+	for _, r := range path + "/" {
+		if 'A' <= r && r <= 'Z' {
+			b.WriteByte('~')
+		}
+		b.WriteRune(r)
+	}
+	return b.String()
+}
+
+// packedPath is a path without what it has in common with the one before.
+func packedPath(before, path string) string {
+	const digits = "0123456789abcdefghijklmnopqrstuvwxyz"
+	same := 0
+	for same < min(len(before), len(path), len(digits)-1) && before[same] == path[same] && path[same] < utf8.RuneSelf {
+		same++
+	}
+	return digits[same:same+1] + path[same:]
 }
 
 // moduleIndex tells where modules stand in the list that rows share.
