@@ -152,6 +152,18 @@ func (s *Site) put(ctx context.Context, buffer *bytes.Buffer, page *plan.Page, t
 	return to.Put(page.Address, buffer.Bytes())
 }
 
+// withoutRemarks is a script without indentation and the lines that are comments, since
+// it is loaded before the first key stroke. None of ours has a text of several lines.
+func withoutRemarks(script []byte) []byte {
+	var out []byte
+	for line := range bytes.Lines(script) {
+		if line = bytes.TrimLeft(line, " "); !bytes.HasPrefix(line, []byte("//")) && len(line) > 1 {
+			out = append(out, line...)
+		}
+	}
+	return out
+}
+
 func (s *Site) copyFiles(to sink.Sink) error {
 	err := fs.WalkDir(assets, "assets", func(p string, e fs.DirEntry, err error) error {
 		if err != nil || e.IsDir() {
@@ -160,6 +172,9 @@ func (s *Site) copyFiles(to sink.Sink) error {
 		data, err := assets.ReadFile(p)
 		if err != nil {
 			return err
+		}
+		if path.Ext(p) == ".js" {
+			data = withoutRemarks(data)
 		}
 		return to.Put(p, data)
 	})

@@ -2,10 +2,13 @@ package site_test
 
 import (
 	"fmt"
+	"os"
+	"regexp"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // constants is a module of many constants.
@@ -127,4 +130,15 @@ func TestManyLibraries(t *testing.T) {
 	assert.Contains(t, last, `aria-current="page" translate="no">lib44</a>`)
 	assert.Contains(t, last, `>All 51 modules</a>`, "long paths leave no room for all of them")
 	assert.Less(t, len(last), 8192)
+}
+
+// Scripts are written without what only their authors read.
+func TestScriptsAreLight(t *testing.T) {
+	source, err := os.ReadFile("assets/codrel.js")
+	require.NoError(t, err)
+	assert.NotContains(t, string(source), "`", "a text of several lines could lose its indentation")
+	script := string(sourceOf(t, constants(1), "none").Get("assets/codrel.js"))
+	assert.Less(t, len(script), 20_000)
+	assert.NotRegexp(t, `(?m)^(//| )`, script)
+	assert.Equal(t, strings.Count(string(source), ";"), strings.Count(script, ";")+strings.Count(strings.Join(regexp.MustCompile(`(?m)^ *//.*$`).FindAllString(string(source), -1), ""), ";"))
 }
