@@ -59,16 +59,26 @@ func (p *Plan) Lined(details []*model.Declaration) bool {
 // makeRoom decides which groups of a page stand a line each, and plans the pages of
 // details that this asks for, with addresses of a stem and a number.
 func (p *Plan) makeRoom(page *Page, stem string, groups []Group) {
-	lists, weights, all := make([][]*model.Declaration, len(groups)), make([]int, len(groups)), 0
+	lists := make([][]*model.Declaration, len(groups))
 	for i, g := range groups {
 		if lists[i] = g.Details(); page.Kind == TypePage {
 			lists[i] = g.All()
 		}
-		if IsTable(lists[i]) {
-			p.lined[lists[i][0]] = true
+	}
+	p.lineUp(lists)
+	p.details(page, stem, p.leftOut(lists))
+}
+
+// lineUp marks the lists that stand a line each: tables, and of the others the heaviest
+// until what is left has room.
+func (p *Plan) lineUp(lists [][]*model.Declaration) {
+	weights, all := make([]int, len(lists)), 0
+	for i, list := range lists {
+		if IsTable(list) {
+			p.lined[list[0]] = true
 			continue
 		}
-		for _, d := range lists[i] {
+		for _, d := range list {
 			weights[i] += p.weight(d)
 		}
 		all += weights[i]
@@ -79,7 +89,12 @@ func (p *Plan) makeRoom(page *Page, stem string, groups []Group) {
 		weights[i] = 0
 		p.lined[lists[i][0]] = true
 	}
-	var away []*model.Declaration
+}
+
+// leftOut are the declarations of which their lines leave something out: all but those in
+// tables that say no more than a line does.
+func (p *Plan) leftOut(lists [][]*model.Declaration) []*model.Declaration {
+	var out []*model.Declaration
 	for _, list := range lists {
 		if !p.Lined(list) {
 			continue
@@ -87,28 +102,34 @@ func (p *Plan) makeRoom(page *Page, stem string, groups []Group) {
 		table := IsTable(list)
 		for _, d := range list {
 			if !table || p.saysMore(d) {
-				away = append(away, d)
+				out = append(out, d)
 			}
 		}
 	}
-	for part, before := 0, page; len(away) > 0; part++ {
+	return out
+}
+
+// details plans the pages that have the plates and texts of declarations, beside the page
+// that they belong to.
+func (p *Plan) details(of *Page, stem string, list []*model.Declaration) {
+	for part, before := 0, of; len(list) > 0; part++ {
 		n, weight := 0, 0
-		for n < len(away) && (n == 0 || weight < roomOnPage) {
-			weight += p.weight(away[n])
+		for n < len(list) && (n == 0 || weight < roomOnPage) {
+			weight += p.weight(list[n])
 			n++
 		}
-		details := *page
-		details.Kind, details.Part, details.Names = DetailsPage, part, away[:n]
-		details.Address = stem + "~details-" + strconv.Itoa(part+1) + ".html"
-		if details.Previous = before; before != page {
-			before.Next = &details
+		page := *of
+		page.Kind, page.Part, page.Names = DetailsPage, part, list[:n]
+		page.Address = stem + "~details-" + strconv.Itoa(part+1) + ".html"
+		if page.Previous = before; before != of {
+			before.Next = &page
 		}
-		before = &details
+		before = &page
 		p.aside = append(p.aside, before)
-		for _, d := range details.Names {
-			p.away[d] = details.Address
+		for _, d := range page.Names {
+			p.away[d] = page.Address
 		}
-		away = away[n:]
+		list = list[n:]
 	}
 }
 
