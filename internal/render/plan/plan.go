@@ -32,7 +32,7 @@ const (
 	GonePage  // all deprecated declarations with their advice
 	SourcePage
 	UsersPage   // where the declarations of a module are used
-	NamesPage   // names of a module, a line each, where its own page has no room for them
+	NamesPage   // names of a module or type, a line each, where its own page has no room for them
 	WholePage   // a module with all its types, to be printed
 	RelatedPage // all that a type has to do with, where its own page has no room for it
 	DetailsPage // plates and texts of declarations that have no room on their module's or type's page
@@ -184,7 +184,6 @@ func (p *Plan) look(lib *model.Library) {
 func (p *Plan) module(m *model.Module) {
 	page := p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
 	p.makeRoom(page, p.modules[m].folder+"/", p.GroupsOf(m))
-	p.listNames(m)
 	for _, d := range p.Top(m) {
 		if d.Kind().IsType() {
 			page := p.add(&Page{Kind: TypePage, Address: p.PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})

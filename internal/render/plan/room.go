@@ -17,11 +17,13 @@ const (
 	// mostPlates is how many declarations of a group have a plate each where they are
 	// no callables; larger groups, as tables of constants are, stand a line each.
 	mostPlates = 300
-	// mostLined is how many such lines a module's page has. Where there are more,
-	// its page has the names alone, since their addresses are there for good, and
-	// the lines stand on pages of their own.
+	// mostLined is how many such lines of constants a module's page has. Where there
+	// are more, its page has the names alone, since their addresses are there for
+	// good, and the lines stand on pages of their own.
 	mostLined   = 4500
 	linesOnPage = 2500
+	// callableLines is how many lines of constants the line of a callable takes the room of.
+	callableLines = 4
 	// roomOnPage is what declarations may weigh together, as [Plan.weight] guesses it.
 	// A page may have 1.5 MB; the guess is rather too high.
 	roomOnPage = 1_200_000
@@ -67,6 +69,7 @@ func (p *Plan) makeRoom(page *Page, stem string, groups []Group) {
 	}
 	p.lineUp(lists)
 	p.details(page, stem, p.leftOut(lists))
+	p.listNames(page, stem, lists)
 }
 
 // lineUp marks the lists that stand a line each: tables, and of the others the heaviest
@@ -164,31 +167,57 @@ func (p *Plan) saysMore(d *model.Declaration) bool {
 	return len(sections.Parts) > 0 || prose.Plain(sections.Body) != prose.Plain(prose.Summary(sections.Body))
 }
 
-// listNames plans the pages of lines that have no room on their module's page.
-func (p *Plan) listNames(m *model.Module) {
-	var lined []*model.Declaration
-	for _, g := range p.GroupsOf(m) {
-		if list := g.Details(); p.Lined(list) {
-			lined = append(lined, list...)
+// listNames plans the pages of lines that have no room on the page that they belong to:
+// those of the longest groups, until the rest has room.
+func (p *Plan) listNames(of *Page, stem string, lists [][]*model.Declaration) {
+	lines, all := make([]int, len(lists)), 0
+	for i, list := range lists {
+		if p.Lined(list) {
+			for _, d := range list {
+				lines[i] += linesOf(d)
+			}
+		}
+		all += lines[i]
+	}
+	bare := make([]bool, len(lists))
+	for all > mostLined {
+		i := slices.Index(lines, slices.Max(lines))
+		all -= lines[i]
+		lines[i], bare[i] = 0, true
+	}
+	var names []*model.Declaration
+	for i, list := range lists {
+		if bare[i] {
+			names = append(names, list...)
 		}
 	}
-	if len(lined) <= mostLined {
-		return
-	}
-	folder := p.modules[m].folder
-	for part := 0; len(lined) > 0; part++ {
-		n := min(linesOnPage, len(lined))
-		page := &Page{Kind: NamesPage, Address: folder + "/~names-" + strconv.Itoa(part+1) + ".html", Title: m.Path, Library: m.Library, Module: m, Part: part, Names: lined[:n]}
-		p.aside = append(p.aside, page)
+	for part := 0; len(names) > 0; part++ {
+		n, lines := 0, 0
+		for n < len(names) && lines < linesOnPage {
+			lines += linesOf(names[n])
+			n++
+		}
+		page := *of
+		page.Kind, page.Part, page.Names = NamesPage, part, names[:n]
+		page.Address = stem + "~names-" + strconv.Itoa(part+1) + ".html"
+		p.aside = append(p.aside, &page)
 		for _, d := range page.Names {
 			p.lines[d] = page.Address + "#" + Anchor(d)
 		}
-		lined = lined[n:]
+		names = names[n:]
 	}
 }
 
-// Line is the address of the line that shows a declaration, where its module's
-// page has no room for it; else "".
+// linesOf is the room that the line of a declaration takes, in lines of constants.
+func linesOf(d *model.Declaration) int {
+	if d.Kind().IsCallable() {
+		return callableLines
+	}
+	return 1
+}
+
+// Line is the address of the line that shows a declaration, where the page that it
+// belongs to has no room for it; else "".
 func (p *Plan) Line(d *model.Declaration) string { return p.lines[d] }
 
 // Away is the address of the page of details that has a declaration's plate and text,

@@ -338,11 +338,15 @@ func (v view) crumbs() []crumb {
 		out = append(out, crumb{Text: p.Title, Name: true})
 	case plan.RelatedPage:
 		out = append(out, crumb{Text: p.Title, Name: true, Href: v.to(v.plan.PageOf(p.Type))}, crumb{Text: v.say("relations")})
-	case plan.DetailsPage:
+	case plan.DetailsPage, plan.NamesPage:
 		if p.Type != nil {
 			out = append(out, crumb{Text: p.Title, Name: true, Href: v.to(v.plan.PageOf(p.Type))})
 		}
-		out = append(out, crumb{Text: v.say("details", "n", strconv.Itoa(p.Part+1))})
+		if p.Kind == plan.NamesPage {
+			out = append(out, crumb{Text: v.count(len(p.Names), "name")})
+		} else {
+			out = append(out, crumb{Text: v.say("details", "n", strconv.Itoa(p.Part+1))})
+		}
 	case plan.SourcePage:
 		out = append(out, crumb{Text: path.Base(p.File.Path), Name: true})
 		if !v.plan.Links.ModuleInReach(p.Module) {

@@ -142,3 +142,38 @@ func TestScriptsAreLight(t *testing.T) {
 	assert.NotRegexp(t, `(?m)^(//| )`, script)
 	assert.Equal(t, strings.Count(string(source), ";"), strings.Count(script, ";")+strings.Count(strings.Join(regexp.MustCompile(`(?m)^ *//.*$`).FindAllString(string(source), -1), ""), ";"))
 }
+
+// Thousands of functions with texts have neither plates nor lines on their module's page.
+func TestThousandsOfFunctions(t *testing.T) {
+	var b strings.Builder
+	b.WriteString("package a\n")
+	for i := range 3000 {
+		fmt.Fprintf(&b, "\n// Function%d does something for somebody, and says so in a first sentence of some length.\n//\n// There is more of it.\nfunc Function%d(first, second string, third ...map[string][]int) (fourth *int, err error) { return nil, nil }\n", i, i)
+	}
+	m := sourceOf(t, map[string]string{"a.go": b.String()}, "none")
+	page := string(m.Get(folderA + "index.html"))
+	assert.Contains(t, page, `<li><a id=Function2999 href=~names-5.html#Function2999>Function2999</a>`)
+	assert.Contains(t, string(m.Get(folderA+"~names-5.html")), `<a class="aside" href="~details-`)
+	assert.NotContains(t, page, "There is more of it.")
+}
+
+// So it is with the members of one type.
+func TestThousandsOfMembers(t *testing.T) {
+	var b strings.Builder
+	b.WriteString("package a\n\ntype T struct {\n")
+	for i := range 6000 {
+		fmt.Fprintf(&b, "\tField%d int // holds what it is called by, number %d\n", i, i)
+	}
+	b.WriteString("}\n\ntype I interface {\n")
+	for i := range 1500 {
+		fmt.Fprintf(&b, "\t// Method%d does something for somebody, and says so.\n\t//\n\t// There is more of it.\n\tMethod%d(first, second string, third ...map[string][]int) (fourth *int, err error)\n", i, i)
+	}
+	b.WriteString("}\n")
+	m := sourceOf(t, map[string]string{"a.go": b.String()}, "none")
+	page, names := string(m.Get(folderA+"T.html")), string(m.Get(folderA+"T~names-3.html"))
+	assert.Contains(t, page, `<li><a id=Field5999 href=T~names-3.html#Field5999>Field5999</a>`)
+	assert.Contains(t, names, `<li id="Field5999">`)
+	assert.Contains(t, names, `<a href="T.html"><code translate="no">T</code></a>`, "the way back")
+	assert.Contains(t, string(m.Get(folderA+"I.html")), `href=I~names-3.html#Method1499>Method1499</a>`)
+	assert.Contains(t, string(m.Get(folderA+"I~names-3.html")), `href="I~details-`)
+}
