@@ -15,28 +15,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/check"
 	"codrel/internal/finding"
 	"codrel/internal/languages"
 	"codrel/internal/model"
 	"codrel/internal/settings"
 )
-
-func fsOf(files map[string]string) fstest.MapFS {
-	out := fstest.MapFS{}
-	for name, text := range files {
-		out[name] = &fstest.MapFile{Data: []byte(text)}
-	}
-	return out
-}
-
-func run(t *testing.T, files fs.FS, options build.Options) *build.Snapshot {
-	t.Helper()
-	options.FrontEnds = languages.All
-	s, err := build.Run(t.Context(), files, options)
-	require.NoError(t, err)
-	return s
-}
 
 // shape lists libraries, modules and declarations as text.
 func shape(s *build.Snapshot) (out []string) {
@@ -59,7 +44,7 @@ func shape(s *build.Snapshot) (out []string) {
 }
 
 func TestLibrariesAndModules(t *testing.T) {
-	files := fsOf(map[string]string{
+	files := buildtest.Files(map[string]string{
 		"go.mod":               "module harbour.example/harbour/v2",
 		"a/x.go":               "package x",
 		"b/x.go":               "package x",
@@ -77,7 +62,7 @@ func TestLibrariesAndModules(t *testing.T) {
 		"a/testdata/t.go":      "package t",
 		"codrel-site/index.go": "package old",
 	})
-	s := run(t, files, build.Options{Tests: true, Folder: "checkout"})
+	s := buildtest.Run(t, files, build.Options{Tests: true, Folder: "checkout"})
 	const prefix = "harbour harbour.example/harbour/v2"
 	assert.Equal(t, []string{
 		prefix + " Path*2",
@@ -96,14 +81,14 @@ func TestLibrariesAndModules(t *testing.T) {
 	assert.Equal(t, "sys_windows.go", d.Main().File.Path, "the occurrence with the comment speaks for all")
 	assert.Equal(t, "harbour/harbour.example/harbour/v2#Path", d.ID())
 
-	without := run(t, files, build.Options{})
+	without := buildtest.Run(t, files, build.Options{})
 	assert.NotContains(t, strings.Join(shape(without), "\n"), "tests", "test files are not read where nobody asks")
 }
 
 // Folders that would be called alike give libraries of different names, since the
 // pages of each stand under its name.
 func TestLibrariesOfOneName(t *testing.T) {
-	s := run(t, fsOf(map[string]string{
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
 		"v4/mini/package.json": `{"name": "a"}`,
 		"v4/mini/a.ts":         "export const a = 1",
 		"v4-mini/package.json": `{"name": "b"}`,
@@ -123,7 +108,7 @@ func TestLibrariesOfOneName(t *testing.T) {
 // where there is none around it does it make a library.
 func TestPartsOfPackages(t *testing.T) {
 	libraries := func(files map[string]string) (out []string) {
-		for _, lib := range run(t, fsOf(files), build.Options{Folder: "checkout"}).Project.Libraries {
+		for _, lib := range buildtest.Run(t, buildtest.Files(files), build.Options{Folder: "checkout"}).Project.Libraries {
 			for _, m := range lib.Modules {
 				out = append(out, lib.Name+" "+lib.Root+" "+m.Path)
 			}
@@ -145,14 +130,14 @@ func TestPartsOfPackages(t *testing.T) {
 }
 
 func TestReadSettings(t *testing.T) {
-	files := fsOf(map[string]string{
+	files := buildtest.Files(map[string]string{
 		"engine/go.mod": "module e", "engine/a.go": "package e", "engine/old/b.go": "package old", "engine/internal/c.go": "package c",
 		"tools/t.go": "package tools", "other/o.go": "package other",
 	})
 	set := settings.Default()
 	set.Name = "Tidebook"
 	set.Read = []settings.Read{{Path: "engine", Language: "go", Skip: []string{"old/**"}, Open: []string{"internal"}}, {Path: "tools"}}
-	s := run(t, files, build.Options{Settings: set})
+	s := buildtest.Run(t, files, build.Options{Settings: set})
 	assert.Equal(t, []string{"engine e", "engine e/internal", "tools tools"}, shape(s))
 	assert.Equal(t, "Tidebook", s.Project.Name)
 
@@ -173,7 +158,7 @@ func TestHome(t *testing.T) {
 		if strings.HasPrefix(name, "docs") {
 			set.Home = name
 		}
-		s := run(t, fsOf(files), build.Options{Settings: set})
+		s := buildtest.Run(t, buildtest.Files(files), build.Options{Settings: set})
 		if name == "" {
 			assert.Nil(t, s.Project.Home)
 			continue
@@ -211,10 +196,10 @@ func (f failing) ReadDir(name string) ([]fs.DirEntry, error) {
 }
 
 func TestWhatCannotBeRead(t *testing.T) {
-	files := failing{fsOf(map[string]string{
+	files := failing{buildtest.Files(map[string]string{
 		"a.go": "// Package a is one.\npackage a", "secret.go": "package a", "dir/b.go": "package b", "broken.go": "package a", "README.md": "# A",
 	}), map[string]error{"secret.go": fs.ErrPermission, "dir": fs.ErrPermission, "broken.go": errors.New("input/output error"), "README.md": fs.ErrPermission}}
-	s := run(t, files, build.Options{})
+	s := buildtest.Run(t, files, build.Options{})
 	var got []string
 	for i := range s.Findings {
 		f := &s.Findings[i]
@@ -235,7 +220,7 @@ func TestSameFindings(t *testing.T) {
 		files[fmt.Sprintf("p%d/f.go", i)] = fmt.Sprintf("package p%d\n\n// F sees [Gone.X] and [p%d.F].\nfunc F() {}\nfunc G() {}\ntype T struct{ *T }\n", i, (i+1)%60)
 	}
 	text := func(jobs int) (out []string) {
-		for _, f := range run(t, fsOf(files), build.Options{Jobs: jobs}).Findings {
+		for _, f := range buildtest.Run(t, buildtest.Files(files), build.Options{Jobs: jobs}).Findings {
 			out = append(out, f.Place.File+" "+fmt.Sprint(f.Place.At)+check.Text(&f))
 		}
 		return out
@@ -250,7 +235,7 @@ func TestSameFindings(t *testing.T) {
 func TestProgress(t *testing.T) {
 	var reading atomic.Int64
 	stages := map[string]bool{}
-	s := run(t, fsOf(map[string]string{"a.go": "package a", "b.go": "package a"}), build.Options{Jobs: 1, Progress: func(stage string, done, total int) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{"a.go": "package a", "b.go": "package a"}), build.Options{Jobs: 1, Progress: func(stage string, done, total int) {
 		stages[stage] = true
 		if stage == "reading" {
 			reading.Store(int64(done * 10 / total))

@@ -3,13 +3,12 @@ package link_test
 import (
 	"io/fs"
 	"testing"
-	"testing/fstest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
-	"codrel/internal/languages"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/settings"
@@ -21,11 +20,12 @@ func pilot(t testing.TB, table string) *build.Snapshot {
 	set := settings.Default()
 	set.Elsewhere = []settings.Elsewhere{{Symbols: settings.Word{Text: "tidebook"}, Site: "https://tidebook.example/docs/"}}
 	texts := `{"codrel":"texts","version":1,"texts":{"tidebook.example/tide":{"Predictor.At":"At is the height; see [Curve]."}}}`
-	s, err := build.Run(t.Context(), fstest.MapFS{
-		"go.mod": {Data: []byte("module pilot.example/pilot\n")},
-		"a.go":   {Data: []byte("// Package pilot uses [tide.Predictor].\npackage pilot\n\nimport \"tidebook.example/tide\"\n\n// Gate is one.\ntype Gate struct{ tide.Curve }\n\nfunc (Gate) At(hour int) tide.Height { return 0 }\n\nfunc (Gate) Name() string { return \"\" }\n")},
-		"b.py":   {Data: []byte("\"\"\"See :class:`tidebook.Client`.\"\"\"\nfrom tidebook import Client\nclass Calm(Client):\n    def close(self): pass\n")},
-	}, build.Options{Settings: set, FrontEnds: languages.All, Folder: "pilot", Inside: true, Outside: build.Outside{Read: func(path string) ([]byte, error) {
+	files := map[string]string{
+		"go.mod": "module pilot.example/pilot\n",
+		"a.go":   "// Package pilot uses [tide.Predictor].\npackage pilot\n\nimport \"tidebook.example/tide\"\n\n// Gate is one.\ntype Gate struct{ tide.Curve }\n\nfunc (Gate) At(hour int) tide.Height { return 0 }\n\nfunc (Gate) Name() string { return \"\" }\n",
+		"b.py":   "\"\"\"See :class:`tidebook.Client`.\"\"\"\nfrom tidebook import Client\nclass Calm(Client):\n    def close(self): pass\n",
+	}
+	return buildtest.Run(t, buildtest.Files(files), build.Options{Settings: set, Folder: "pilot", Inside: true, Outside: build.Outside{Read: func(path string) ([]byte, error) {
 		switch path {
 		case "tidebook/symbols.json":
 			return []byte(table), nil
@@ -34,8 +34,6 @@ func pilot(t testing.TB, table string) *build.Snapshot {
 		}
 		return nil, fs.ErrInvalid
 	}}})
-	require.NoError(t, err)
-	return s
 }
 
 const tidebookNames = `{"codrel":"symbols","version":1,"name":"Tidebook","libraries":[

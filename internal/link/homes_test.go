@@ -3,29 +3,26 @@ package link_test
 import (
 	"slices"
 	"testing"
-	"testing/fstest"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
-	"codrel/internal/languages"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/model"
 )
 
 // What a module declares stands on the pages of the public module that gives it on, if it
 // is kept from users or lies below that module.
 func TestHomes(t *testing.T) {
-	files := fstest.MapFS{
-		"pyproject.toml":         {Data: []byte("[project]\nname = \"tides\"\n")},
-		"tides/__init__.py":      {Data: []byte("from ._wire import decode, Frame, Frame as Packet\nfrom .tide import Tide\nclass Own: pass\n__all__ = ['decode', 'Frame', 'Packet', 'Tide', 'Own', 'Same']\nfrom ._wire import Same\nclass Same: pass\n")},
-		"tides/deep/__init__.py": {Data: []byte("from .._wire import decode, Left\nfrom .low import Deep, Flat\n__all__ = ['decode', 'Left', 'Deep', 'Flat']\n")},
-		"tides/tide.py":          {Data: []byte("from .deep import Deep\nclass Tide: pass\nclass Ebb: pass\n__all__ = ['Tide', 'Ebb', 'Deep']\n")},
-		"tides/deep/low.py":      {Data: []byte("class Deep: pass\nclass Flat: pass\n")},
-		"tides/_wire.py":         {Data: []byte("def decode(): pass\nclass Frame:\n    class Head:\n        size = 1\nclass Left: pass\nclass Same: pass\nclass Kept: pass\n")},
+	files := map[string]string{
+		"pyproject.toml":         "[project]\nname = \"tides\"\n",
+		"tides/__init__.py":      "from ._wire import decode, Frame, Frame as Packet\nfrom .tide import Tide\nclass Own: pass\n__all__ = ['decode', 'Frame', 'Packet', 'Tide', 'Own', 'Same']\nfrom ._wire import Same\nclass Same: pass\n",
+		"tides/deep/__init__.py": "from .._wire import decode, Left\nfrom .low import Deep, Flat\n__all__ = ['decode', 'Left', 'Deep', 'Flat']\n",
+		"tides/tide.py":          "from .deep import Deep\nclass Tide: pass\nclass Ebb: pass\n__all__ = ['Tide', 'Ebb', 'Deep']\n",
+		"tides/deep/low.py":      "class Deep: pass\nclass Flat: pass\n",
+		"tides/_wire.py":         "def decode(): pass\nclass Frame:\n    class Head:\n        size = 1\nclass Left: pass\nclass Same: pass\nclass Kept: pass\n",
 	}
-	s, err := build.Run(t.Context(), files, build.Options{FrontEnds: languages.All, Folder: "tides"})
-	require.NoError(t, err)
+	s := buildtest.Run(t, buildtest.Files(files), build.Options{Folder: "tides"})
 	wire, all := module(t, s, "tides._wire code"), module(t, s, "tides code")
 	home := func(path string) string { return s.Links.Home(wire.Lookup(path)).Path }
 	assert.Equal(t, "tides", home("decode"), "of two the shorter path")

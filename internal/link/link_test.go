@@ -6,15 +6,14 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"testing/fstest"
 
 	"github.com/rogpeppe/go-internal/txtar"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/comment"
-	"codrel/internal/languages"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -24,15 +23,9 @@ import (
 // read runs the pipeline on the files of an archive.
 func read(t testing.TB, archive *txtar.Archive, reach model.Reach) *build.Snapshot {
 	t.Helper()
-	fsys := fstest.MapFS{}
-	for _, f := range archive.Files {
-		fsys[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
 	set := settings.Default()
 	set.Reach = reach
-	s, err := build.Run(t.Context(), fsys, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project"})
-	require.NoError(t, err)
-	return s
+	return buildtest.Run(t, buildtest.Archive(archive), build.Options{Settings: set, Folder: "project"})
 }
 
 var (

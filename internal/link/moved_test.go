@@ -2,13 +2,11 @@ package link_test
 
 import (
 	"testing"
-	"testing/fstest"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
-	"codrel/internal/languages"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/link"
 	"codrel/internal/model"
 )
@@ -16,17 +14,16 @@ import (
 // A reference that names the right thing in the wrong place is told the right one;
 // what several things are called, or is out of reach, is not suggested.
 func TestMoved(t *testing.T) {
-	files := fstest.MapFS{
-		"go.mod":            {Data: []byte("module tidebook.example/engine\n")},
-		"tide/tide.go":      {Data: []byte("package tide\n\nimport \"tidebook.example/engine/moon\"\n\ntype Height int\n\nfunc (Height) Metres() {}\n\nfunc Open() {}\n\ntype hidden int\n\nvar _ moon.Phase\n")},
-		"moon/moon.go":      {Data: []byte("package moon\n\ntype Phase int\n\nfunc (Phase) Age() {}\n\ntype Node int\n\nfunc (Node) Age() {}\n\nfunc (Node) Rise() {}\n")},
-		"berth/berth.go":    {Data: []byte("package berth\n\nfunc Open() {}\n")},
-		"py/pyproject.toml": {Data: []byte("[project]\nname = \"pkg\"\n")},
-		"py/pkg/berths.py":  {Data: []byte("class Berth:\n    def assign(self): pass\n")},
-		"py/pkg/other.py":   {Data: []byte("def find(): pass\n")},
+	files := map[string]string{
+		"go.mod":            "module tidebook.example/engine\n",
+		"tide/tide.go":      "package tide\n\nimport \"tidebook.example/engine/moon\"\n\ntype Height int\n\nfunc (Height) Metres() {}\n\nfunc Open() {}\n\ntype hidden int\n\nvar _ moon.Phase\n",
+		"moon/moon.go":      "package moon\n\ntype Phase int\n\nfunc (Phase) Age() {}\n\ntype Node int\n\nfunc (Node) Age() {}\n\nfunc (Node) Rise() {}\n",
+		"berth/berth.go":    "package berth\n\nfunc Open() {}\n",
+		"py/pyproject.toml": "[project]\nname = \"pkg\"\n",
+		"py/pkg/berths.py":  "class Berth:\n    def assign(self): pass\n",
+		"py/pkg/other.py":   "def find(): pass\n",
 	}
-	s, err := build.Run(t.Context(), files, build.Options{FrontEnds: languages.All, Folder: "engine"})
-	require.NoError(t, err)
+	s := buildtest.Run(t, buildtest.Files(files), build.Options{Folder: "engine"})
 	tide, other := module(t, s, "engine/tide code"), module(t, s, "pkg.other code")
 	for _, c := range []struct {
 		from    link.Scope

@@ -3,14 +3,12 @@ package link_test
 import (
 	"strings"
 	"testing"
-	"testing/fstest"
 
 	"github.com/rogpeppe/go-internal/txtar"
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
-	"codrel/internal/languages"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/settings"
@@ -72,15 +70,9 @@ type Reading struct{ at time.Time; c clock.Clock }
 
 func many(t *testing.T, elsewhere ...settings.Elsewhere) *build.Snapshot {
 	t.Helper()
-	fsys := fstest.MapFS{}
-	for _, f := range txtar.Parse([]byte(manySource)).Files {
-		fsys[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
 	set := settings.Default()
 	set.Elsewhere = elsewhere
-	s, err := build.Run(t.Context(), fsys, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project", Tests: true})
-	require.NoError(t, err)
-	return s
+	return buildtest.Run(t, buildtest.Archive(txtar.Parse([]byte(manySource))), build.Options{Settings: set, Folder: "project", Tests: true})
 }
 
 func module(t *testing.T, s *build.Snapshot, path string) *model.Module {

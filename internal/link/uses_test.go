@@ -10,20 +10,16 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
-	"codrel/internal/languages"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/model"
 )
 
 // deep runs the pipeline on files, bodies included.
 func deep(t testing.TB, files map[string]string) *build.Snapshot {
 	t.Helper()
-	fsys := fstest.MapFS{"go.mod": {Data: []byte("module a.example/m\n")}}
-	for name, text := range files {
-		fsys[name] = &fstest.MapFile{Data: []byte(text)}
-	}
-	s, err := build.Run(t.Context(), fsys, build.Options{FrontEnds: languages.All, Folder: "m", Inside: true})
-	require.NoError(t, err)
-	return s
+	fsys := buildtest.Files(files)
+	fsys["go.mod"] = &fstest.MapFile{Data: []byte("module a.example/m\n")}
+	return buildtest.Run(t, fsys, build.Options{Folder: "m", Inside: true})
 }
 
 const harbour = `package harbour

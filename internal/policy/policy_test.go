@@ -48,6 +48,7 @@ render/sink:       -
 render/stream:     link model
 render/site:       lang lexing link look model prose prose/markdown render/modules render/plan render/sink search source symbols
 render/site/sitetest: -
+build/buildtest:   build languages
 demo:              -
 vcs:               -
 recall:            -

@@ -3,13 +3,12 @@ package plan_test
 import (
 	"strings"
 	"testing"
-	"testing/fstest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
-	"codrel/internal/languages"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/model"
 	"codrel/internal/render/plan"
 	"codrel/internal/settings"
@@ -17,14 +16,9 @@ import (
 
 func planned(t *testing.T, files map[string]string) *plan.Plan {
 	t.Helper()
-	fsys := fstest.MapFS{}
-	for name, text := range files {
-		fsys[name] = &fstest.MapFile{Data: []byte(text)}
-	}
 	set := settings.Default()
 	set.Reach = model.ReachPrivate
-	s, err := build.Run(t.Context(), fsys, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project"})
-	require.NoError(t, err)
+	s := buildtest.Run(t, buildtest.Files(files), build.Options{Settings: set, Folder: "project"})
 	return plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: -1})
 }
 

@@ -6,22 +6,18 @@ import (
 	"testing/fstest"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
-	"codrel/internal/languages"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/render/plan"
 )
 
 // plannedWith plans a project with source pages.
 func plannedWith(t *testing.T, files map[string]string, options plan.Options) *plan.Plan {
 	t.Helper()
-	fsys := fstest.MapFS{"go.mod": {Data: []byte("module a.example/m\n")}}
-	for name, text := range files {
-		fsys[name] = &fstest.MapFile{Data: []byte(text)}
-	}
-	s, err := build.Run(t.Context(), fsys, build.Options{FrontEnds: languages.All, Folder: "m", Inside: true})
-	require.NoError(t, err)
+	fsys := buildtest.Files(files)
+	fsys["go.mod"] = &fstest.MapFile{Data: []byte("module a.example/m\n")}
+	s := buildtest.Run(t, fsys, build.Options{Folder: "m", Inside: true})
 	return plan.New(s.Links, options)
 }
 
