@@ -206,8 +206,8 @@ func (FrontEnd) BringIn(m *model.Module) string {
 		return ""
 	}
 	name := identifier(m.Name)
-	if name == "index" && m.Library.Package != "" {
-		name = identifier(m.Library.Package[strings.LastIndexByte(m.Library.Package, '/')+1:])
+	if name == "index" && !strings.HasPrefix(from, "./") {
+		name = identifier(from[strings.LastIndexByte(from, '/')+1:])
 	}
 	if isCommon(m) {
 		return "const " + name + " = require(\"" + from + "\")"
