@@ -95,7 +95,7 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 			fmt.Printf("  complains %s:%d %s\n", f, p.Place.At.Line, p.Arg("problem"))
 		}
 		for i := range facts.Occurrences {
-			if o := &facts.Occurrences[i]; !o.Worded { // no parser of code knows what comments declare
+			if o := &facts.Occurrences[i]; !o.Worded && !o.Local { // no parser of code knows what comments declare
 				got = append(got, ours(f, o))
 			}
 		}
@@ -135,7 +135,7 @@ func readAll(end lang.FrontEnd, dirs []string) {
 }
 
 func ours(file string, o *model.Occurrence) symbol {
-	s := symbol{File: file, Line: int(o.Line), Name: o.Name, Scope: o.Scope, Documented: o.Doc != nil}
+	s := symbol{File: file, Line: int(o.Line), Name: o.Name, Scope: o.Scope, Documented: o.Attached()}
 	if o.Callable != nil {
 		names := make([]string, 0, len(o.Callable.Params))
 		for _, p := range o.Callable.Params {

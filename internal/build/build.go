@@ -30,11 +30,13 @@ type Options struct {
 	Tests     bool   // read test files too
 	TestNames bool   // read test files for the names in them, where there are not too many
 	Inside    bool   // read what bodies use, for source pages
-	Jobs      int    // workers; 0 for one a processor
-	Only      []string
-	Outside   Outside
-	Logger    *slog.Logger
-	Found     func(bytes int64) // where set, told how much there is to read before it is
+	// Everything reads files too that say the same as others, for the symbol stream.
+	Everything bool
+	Jobs       int // workers; 0 for one a processor
+	Only       []string
+	Outside    Outside
+	Logger     *slog.Logger
+	Found      func(bytes int64) // where set, told how much there is to read before it is
 	// Progress, where set, is told the stage, and how many of how many steps are
 	// done. It is called from several goroutines.
 	Progress func(stage string, done, total int)
@@ -160,6 +162,8 @@ type run struct {
 	snapshot     *Snapshot
 	ends         map[*model.Library]lang.FrontEnd
 	files        map[*model.Library][]source.Entry
+	roots        map[*model.Library]lang.Root
+	markers      []string // files that mark libraries
 	problemPaths map[string]bool
 	current      string
 	total        int
@@ -175,7 +179,7 @@ func newRun(ctx context.Context, fsys fs.FS, options Options) *run {
 	}
 	r := &run{
 		ctx: ctx, fsys: fsys, options: options, problemPaths: map[string]bool{},
-		ends: map[*model.Library]lang.FrontEnd{}, files: map[*model.Library][]source.Entry{},
+		ends: map[*model.Library]lang.FrontEnd{}, files: map[*model.Library][]source.Entry{}, roots: map[*model.Library]lang.Root{},
 		snapshot: &Snapshot{
 			Project:   &model.Project{Name: options.Settings.Name, Version: options.Settings.Version},
 			FrontEnds: map[string]lang.FrontEnd{},

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"maps"
 	"path"
 	"runtime"
 	"slices"
@@ -75,6 +76,7 @@ func (r *run) libraries() error {
 			return err
 		}
 	}
+	r.choose()
 	return nil
 }
 
@@ -83,28 +85,57 @@ func (r *run) tree(read settings.Read) error {
 	if _, err := fs.Stat(r.fsys, read.Path); err != nil {
 		return &PathError{Path: read.Path, Err: err}
 	}
-	for _, end := range r.options.FrontEnds {
-		if read.Language != "" && read.Language != end.Language() {
-			continue
-		}
-		found, roots, err := r.search(read, end)
+	for _, group := range r.groups(read.Language) {
+		found, roots, err := r.search(read, group)
 		if err != nil {
 			return err
 		}
-		r.assign(read, end, found, roots)
+		r.assign(read, group, found, roots)
 	}
 	return nil
 }
 
-func (r *run) search(read settings.Read, end lang.FrontEnd) ([]source.Entry, []lang.Root, error) {
-	want := source.Search{Extensions: end.Extensions(), SkipFolders: end.SkipFolders(), Within: []string{read.Path}}
+// group is the front ends of languages whose files make libraries together.
+type group []lang.FrontEnd
+
+// of is the front end that reads a file, or nil.
+func (g group) of(path string) lang.FrontEnd {
+	for _, end := range g {
+		if lang.Reads(end, path) {
+			return end
+		}
+	}
+	return nil
+}
+
+// groups puts the front ends together whose languages share libraries; only is the one
+// language that is asked for, or "".
+func (r *run) groups(only string) (out []group) {
+	for _, end := range r.options.FrontEnds {
+		if only != "" && end.Language() != only {
+			continue
+		}
+		i := slices.IndexFunc(out, func(g group) bool { return lang.SameFamily(g[0].Language(), end.Language()) })
+		if i < 0 {
+			i, out = len(out), append(out, nil)
+		}
+		out[i] = append(out[i], end)
+	}
+	return out
+}
+
+func (r *run) search(read settings.Read, ends group) ([]source.Entry, []lang.Root, error) {
+	want := source.Search{SkipFolders: ends[0].SkipFolders(), Within: []string{read.Path}}
+	for _, end := range ends {
+		want.Extensions = append(want.Extensions, end.Extensions()...)
+	}
 	for _, pattern := range read.Skip {
 		want.Skip = append(want.Skip, path.Join(read.Path, pattern))
 	}
 	if site := r.options.Settings.Write.Site; site != "" {
 		want.Skip = append(want.Skip, site)
 	}
-	marks, _ := end.(lang.RootFinder)
+	marks, _ := ends[0].(lang.RootFinder)
 	if marks != nil {
 		want.Names = marks.MarkerNames()
 	}
@@ -112,14 +143,15 @@ func (r *run) search(read settings.Read, end lang.FrontEnd) ([]source.Entry, []l
 	if err != nil {
 		return nil, nil, &PathError{Path: read.Path, Err: err}
 	}
-	r.linkProblems(end, problems)
+	r.linkProblems(ends, problems)
 	var found []source.Entry
 	var roots []lang.Root
 	for _, e := range entries {
-		if lang.Reads(end, e.Path) {
+		if ends.of(e.Path) != nil {
 			found = append(found, e)
 			continue
 		}
+		r.markers = append(r.markers, e.Path)
 		if root, ok := lang.ReadMarker(r.fsys, marks, e.Path); ok {
 			roots = append(roots, root)
 		}
@@ -129,14 +161,14 @@ func (r *run) search(read settings.Read, end lang.FrontEnd) ([]source.Entry, []l
 
 // linkProblems turns what could not be looked at into findings, once a path. A
 // link that is not named like a source file is only worth a note.
-func (r *run) linkProblems(end lang.FrontEnd, problems []source.Problem) {
+func (r *run) linkProblems(ends group, problems []source.Problem) {
 	for _, p := range problems {
 		if r.problemPaths[p.Path] {
 			continue
 		}
 		r.problemPaths[p.Path] = true
 		f := cannotRead(p.Path, p.Err)
-		if p.Link && !lang.Reads(end, p.Path) {
+		if p.Link && ends.of(p.Path) == nil {
 			f.Severity = finding.Note
 		}
 		r.snapshot.Findings = append(r.snapshot.Findings, f)
@@ -166,7 +198,7 @@ func plainReason(err error) string {
 }
 
 // assign gives every file to the library of the nearest root above it.
-func (r *run) assign(read settings.Read, end lang.FrontEnd, found []source.Entry, roots []lang.Root) {
+func (r *run) assign(read settings.Read, ends group, found []source.Entry, roots []lang.Root) {
 	byFolder := map[string]*model.Library{}
 	markers := map[string]lang.Root{}
 	for _, root := range roots {
@@ -175,12 +207,16 @@ func (r *run) assign(read settings.Read, end lang.FrontEnd, found []source.Entry
 			markers[root.Folder] = root
 		}
 	}
+	if nester, ok := ends[0].(lang.Nester); ok {
+		nest(nester, read.Path, markers)
+	}
 	for _, e := range found {
 		folder, marker := rootOf(path.Dir(e.Path), read.Path, markers)
 		lib := byFolder[folder]
 		if lib == nil {
-			lib = r.library(end, folder, marker)
+			lib = r.library(ends.of(e.Path), folder, marker)
 			byFolder[folder] = lib
+			r.roots[lib] = marker
 		}
 		r.files[lib] = append(r.files[lib], e)
 	}
@@ -189,6 +225,99 @@ func (r *run) assign(read settings.Read, end lang.FrontEnd, found []source.Entry
 			lib.Open = append(lib.Open, path.Join(read.Path, pattern))
 		}
 	}
+}
+
+// nest makes roots that belong to the one around them parts of it.
+func nest(nester lang.Nester, top string, markers map[string]lang.Root) {
+	for _, folder := range slices.Sorted(maps.Keys(markers)) { // outer ones first
+		inner := markers[folder]
+		if inner.Part || folder == top || folder == "." {
+			continue
+		}
+		at, outer := rootOf(path.Dir(folder), top, markers)
+		if _, marked := markers[at]; marked && nester.PartOf(outer, inner) {
+			inner.Part = true
+			markers[folder] = inner
+		}
+	}
+}
+
+// choose leaves out the files that are built from others, and finds what libraries give
+// to users, where their languages know such things.
+func (r *run) choose() {
+	for _, lib := range r.snapshot.Project.Libraries {
+		entries := r.files[lib]
+		slices.SortFunc(entries, func(a, b source.Entry) int { return strings.Compare(a.Path, b.Path) })
+		r.files[lib] = slices.CompactFunc(entries, func(a, b source.Entry) bool { return a.Path == b.Path })
+		chooser, ok := r.ends[lib].(lang.Chooser)
+		if !ok {
+			continue
+		}
+		below := func(p string) (string, bool) {
+			if lib.Root == "." {
+				return p, true
+			}
+			return strings.CutPrefix(p, lib.Root+"/")
+		}
+		var files []string
+		for _, e := range r.files[lib] {
+			file, _ := below(e.Path)
+			files = append(files, file)
+		}
+		for _, m := range r.markers {
+			if file, ok := below(m); ok {
+				files = append(files, file)
+			}
+		}
+		slices.Sort(files)
+		choice := chooser.Choose(r.roots[lib], slices.Compact(files), func(file string) []byte {
+			data, err := fs.ReadFile(r.fsys, path.Join(lib.Root, file))
+			if err != nil {
+				return nil
+			}
+			return data
+		})
+		lib.Entries, lib.Inside, lib.Passed = choice.Entries, choice.Inside, choice.Passed
+		left := map[string]bool{}
+		for _, f := range choice.Left {
+			left[path.Join(lib.Root, f)] = true
+		}
+		for _, f := range choice.Twins {
+			left[path.Join(lib.Root, f)] = !r.options.Everything
+		}
+		r.files[lib] = slices.DeleteFunc(r.files[lib], func(e source.Entry) bool { return left[e.Path] })
+		r.speak(lib)
+	}
+}
+
+// speak says which language a library is in whose files are in several: the one of most
+// of its code.
+func (r *run) speak(lib *model.Library) {
+	bytes := map[string]int64{}
+	for _, e := range r.files[lib] {
+		if end := r.endOf(lib, e.Path); !isTest(end, e.Path) {
+			bytes[end.Language()] += e.Size + 1
+		}
+	}
+	for _, end := range r.options.FrontEnds {
+		if bytes[end.Language()] > bytes[lib.Language] {
+			lib.Language = end.Language()
+			r.ends[lib] = end
+		}
+	}
+}
+
+// endOf is the front end that reads a file of a library.
+func (r *run) endOf(lib *model.Library, file string) lang.FrontEnd {
+	if own := r.ends[lib]; lang.Reads(own, file) {
+		return own
+	}
+	for _, end := range r.options.FrontEnds {
+		if lang.SameFamily(end.Language(), lib.Language) && lang.Reads(end, file) {
+			return end
+		}
+	}
+	return r.ends[lib]
 }
 
 // rootOf climbs from dir to the first folder with a marker, or to the top of what is
@@ -219,7 +348,7 @@ func rootOf(dir, top string, markers map[string]lang.Root) (string, lang.Root) {
 // the root folder's library is called as its own files say.
 func (r *run) library(end lang.FrontEnd, folder string, marker lang.Root) *model.Library {
 	for _, lib := range r.snapshot.Project.Libraries {
-		if lib.Root == folder && lib.Language == end.Language() {
+		if lib.Root == folder && lang.SameFamily(lib.Language, end.Language()) {
 			return lib
 		}
 	}
@@ -227,7 +356,7 @@ func (r *run) library(end lang.FrontEnd, folder string, marker lang.Root) *model
 	if folder == "." {
 		name = cmp.Or(marker.Name, r.options.Folder, "project")
 	}
-	lib := &model.Library{Name: r.free(name, end.Language()), Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Entries: marker.Entries}
+	lib := &model.Library{Name: r.free(name, end.Language()), Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package}
 	r.snapshot.Project.Libraries = append(r.snapshot.Project.Libraries, lib)
 	r.ends[lib] = end
 	return lib
@@ -265,7 +394,7 @@ func (r *run) jobs() []job {
 	for _, lib := range r.snapshot.Project.Libraries {
 		entries := r.files[lib]
 		if !r.options.Tests && !tests {
-			entries = slices.DeleteFunc(entries, func(e source.Entry) bool { return isTest(r.ends[lib], e.Path) })
+			entries = slices.DeleteFunc(entries, func(e source.Entry) bool { return isTest(r.endOf(lib, e.Path), e.Path) })
 		}
 		lib.Files = make([]*model.Facts, len(entries))
 		for i, e := range entries {
@@ -283,7 +412,7 @@ const mostTestBytes = 8_000_000
 func (r *run) testBytes() (bytes int64) {
 	for lib, entries := range r.files {
 		for _, e := range entries {
-			if isTest(r.ends[lib], e.Path) {
+			if isTest(r.endOf(lib, e.Path), e.Path) {
 				bytes += e.Size
 			}
 		}
@@ -331,7 +460,8 @@ func (r *run) readFile(j job) []finding.Finding {
 	if err != nil {
 		return []finding.Finding{cannotRead(j.entry.Path, err)}
 	}
-	facts := r.ends[j.lib].Read(lang.File{Path: j.entry.Path, Text: source.Decode(data), Deep: r.options.Inside || isTest(r.ends[j.lib], j.entry.Path)})
+	end := r.endOf(j.lib, j.entry.Path)
+	facts := end.Read(lang.File{Path: j.entry.Path, Text: source.Decode(data), Deep: r.options.Inside || isTest(end, j.entry.Path)})
 	if !facts.Generated && matchesAny(r.options.Settings.Generated, j.entry.Path) {
 		facts.Generated = true
 	}

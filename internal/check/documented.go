@@ -64,6 +64,9 @@ func Height(hour int) float64 { return 0 }
 
 // asks reports whether a declaration should have a comment of its own.
 func (p *Pass) asks(d *model.Declaration) bool {
+	if d.IsSecond() {
+		return false // what it is a name of is asked for
+	}
 	if asker, ok := p.Links.FrontEnd(d.Module.Library.Language).(lang.Asker); ok {
 		return asker.AsksComment(d)
 	}

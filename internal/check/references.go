@@ -140,7 +140,7 @@ func (p *Pass) eachText(visit func(d *model.Declaration, f *model.Facts, section
 	}
 	for d := range p.shown {
 		for _, o := range d.Occurrences {
-			from := link.Scope{Module: p.Module, File: o.File, Declaration: d}
+			from := link.Scope{Module: d.Site().Module, File: o.File, Declaration: d.Site()}
 			if o.Doc != nil {
 				walk(d, o.Doc, o.File, from)
 			}

@@ -193,7 +193,7 @@ func (p *Pass) lets(d *model.Declaration, rule string) bool {
 // shown yields the declarations of the module that are in reach and written by a person.
 func (p *Pass) shown(yield func(*model.Declaration) bool) {
 	for d := range p.Module.Declarations {
-		if p.Links.InReach(d) && !d.Generated() && !yield(d) {
+		if p.Links.InReach(d) && !d.Generated() && p.Links.Adopter(d) && !yield(d) {
 			return
 		}
 	}

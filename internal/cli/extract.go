@@ -70,7 +70,7 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations 
 	defer p.root.Close()
 	bar := a.progress()
 	options := a.options(p, bar)
-	options.Tests = true
+	options.Tests, options.Everything = true, true
 	read := build.Read
 	if relations {
 		p.settings.Reach = want.Reach

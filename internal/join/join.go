@@ -118,8 +118,14 @@ func declare(m *model.Module) {
 	}
 	for d := range m.Declarations {
 		d.Primary = primary(d)
-		if parent := m.Lookup(d.Scope); d.Scope != "" && parent != nil && parent != d {
+		if parent := enclosing(m, d); parent != nil && parent != d {
 			d.Parent = parent
+		}
+	}
+	listed := map[string]bool{} // by any of its files: a stub need not say it again
+	for _, f := range m.Files {
+		for _, name := range f.Names {
+			listed[name.Name] = true
 		}
 	}
 	for d := range m.Declarations {
@@ -129,7 +135,9 @@ func declare(m *model.Module) {
 			m.Top = append(m.Top, d)
 		}
 		d.Holding = d.Primary
-		d.Visibility = visibility(m, d)
+		if d.Visibility = visibility(m, d); d.Parent == nil && listed[d.Name] && !m.Internal {
+			d.Visibility = model.Public
+		}
 		d.Hidden = hidden(d)
 	}
 	for d := range m.Declarations {
@@ -137,6 +145,21 @@ func declare(m *model.Module) {
 			d.Holding = holding(d)
 		}
 	}
+}
+
+// enclosing is the declaration that another one stands in: the one that an occurrence
+// names, since names may hold dots, else the one with the scope for its path.
+func enclosing(m *model.Module, d *model.Declaration) *model.Declaration {
+	if d.Scope == "" {
+		return nil
+	}
+	for _, o := range d.Occurrences {
+		if o.Parent >= 0 {
+			p := &o.File.Occurrences[o.Parent]
+			return m.Find(p.Scope, p.Name)
+		}
+	}
+	return m.Lookup(d.Scope)
 }
 
 // holding is the occurrence of a declaration with members that says what it is: a type
@@ -196,7 +219,7 @@ func own(d *model.Declaration) model.Visibility {
 		switch o.Export {
 		case model.Exported:
 			return model.Public
-		case model.NotExported:
+		case model.NotExported, model.Renamed:
 			v = max(v, model.Internal)
 		}
 	}

@@ -62,6 +62,30 @@ type RootFinder interface {
 	Root(path string, data []byte) (root Root, ok bool)
 }
 
+// Nester is a root finder whose libraries may lie in one another.
+type Nester interface {
+	// PartOf reports whether what an inner root marks belongs to the library of the
+	// root around it.
+	PartOf(outer, inner Root) bool
+}
+
+// Chooser is a front end whose libraries hold files that are made of others.
+type Chooser interface {
+	// Choose decides which files of a library are read, and what the library gives to
+	// users. The files, marker files among them, are told by their paths from the root's
+	// folder; read gives the bytes of one of them, or of another file there, or nil.
+	Choose(root Root, files []string, read func(file string) []byte) Choice
+}
+
+// Choice is what a Chooser decides.
+type Choice struct {
+	Entries []model.Entry  // what users import; empty where that is everything
+	Inside  []model.Entry  // names by which only the library's own files import
+	Left    []string       // files that are not read: there is source beside what was built
+	Twins   []string       // files that are read for the symbol stream alone: others say the same
+	Passed  []model.Passed // the folders of both
+}
+
 // Moduler is a front end whose language makes modules of several files.
 type Moduler interface {
 	// ModulePaths gives the module path of each file of a library, in the same order.
@@ -78,6 +102,19 @@ type Importer interface {
 	ImportPaths(m *model.Module, f *model.Facts, written string) []string
 	// Below is the module path of a module that lies in another.
 	Below(module, name string) string
+}
+
+// Combiner is a front end whose language makes types of others by names of its own.
+type Combiner interface {
+	// Combines reports whether a type that the language brings along has the members of
+	// its first argument.
+	Combines(name string) bool
+}
+
+// Packages is a front end in whose language a module may stand for those below it, and
+// gives on what it takes from them.
+type Packages interface {
+	IsPackage(*model.Module) bool
 }
 
 // Packaged is a front end whose modules have paths that mean something in their
@@ -132,15 +169,17 @@ type Worder interface {
 
 // Using is a front end that knows how a user brings a module in.
 type Using interface {
-	// BringIn is the line a reader copies to use the module, or "" where it cannot be imported.
-	BringIn(*model.Module) string
+	// BringIn is the line a reader copies to use the module, or "" where it cannot be
+	// imported. shadowed says that the module above has something else under its name.
+	BringIn(m *model.Module, shadowed bool) string
 }
 
 // NameUsing is a front end in whose language a name is brought in on its own.
 type NameUsing interface {
 	// BringNameIn is the line a reader copies to use a declaration at the top of a
-	// module. It is taken from a module that declares it or gives it on.
-	BringNameIn(from *model.Module, d *model.Declaration) string
+	// module. It is taken from a module that declares it or gives it on under a name:
+	// "default" where that is none.
+	BringNameIn(from *model.Module, d *model.Declaration, name string) string
 }
 
 // Reads reports whether the front end reads files with this path's ending.

@@ -26,7 +26,7 @@ func (x *Index) findHomes() {
 			}
 			for _, given := range x.Gives(m) {
 				d := given.Target.Declaration
-				if d == nil || d.Parent != nil || given.Name != d.Name || d.Module.Library != m.Library || !x.InReach(d) || !x.lendsTo(d.Module, m) {
+				if d == nil || d.Parent != nil || given.Name != d.Name && given.Name != "default" || d.Module.Library != m.Library || !x.InReach(d) || !x.lendsTo(d.Module, m) {
 					continue
 				}
 				if was := x.homes[d]; was == nil || cmp.Or(cmp.Compare(len(m.Path), len(was.Path)), strings.Compare(m.Path, was.Path)) < 0 {
@@ -50,7 +50,7 @@ func (x *Index) findHomes() {
 					left++
 				}
 			}
-			x.emptied[m] = x.kept(m) && gone > 0 && left == 0
+			x.emptied[m] = x.kept(m) && gone > 0 && left == 0 && !x.wholes[m]
 		}
 	}
 }
@@ -65,6 +65,9 @@ func (x *Index) kept(m *model.Module) bool {
 func (x *Index) lendsTo(m, giver *model.Module) bool {
 	if x.kept(m) {
 		return true
+	}
+	if m == giver {
+		return false
 	}
 	from, to := x.importPath(m), x.importPath(giver)
 	return len(from) > len(to) && strings.HasPrefix(from, to) && strings.ContainsRune("./:", rune(from[len(to)]))
@@ -116,7 +119,7 @@ func (x *Index) Lent(m *model.Module) []*model.Declaration {
 	var out []*model.Declaration
 	if len(x.homes) > 0 {
 		for _, d := range m.Top {
-			if x.homes[d] != nil && x.InReach(d) && d.Name != "_" {
+			if x.homes[d] != nil && x.InReach(d) && !d.Blank() {
 				out = append(out, d)
 			}
 		}

@@ -1,14 +1,15 @@
 package link
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
 )
 
-// This file follows imports: what a name of a file stands for, and what a module
-// gives on from others.
+// This file follows imports: what a name of a file stands for. What a module gives on
+// to its users is in surface.go.
 
 // readImports lists the imports of all files.
 func (x *Index) readImports() {
@@ -26,8 +27,12 @@ func (x *Index) readImports() {
 // importsOf lists the imports of a file whose paths mean the same wherever they stand.
 func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
 	out := make([]imported, 0, len(f.Imports))
-	for _, i := range f.Imports {
-		m := x.importable(lib, i.Path)
+	for n := range f.Imports {
+		i := &f.Imports[n]
+		var m *model.Module
+		if i.Path != "" {
+			m = x.importable(lib, i.Path)
+		}
 		name := i.Name
 		switch {
 		case name != "":
@@ -39,7 +44,7 @@ func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
 		if i.Member == "*" {
 			name = "."
 		}
-		out = append(out, imported{name: name, path: i.Path, member: i.Member, public: i.Public, module: m})
+		out = append(out, imported{name: name, path: i.Path, member: i.Member, whole: i.Whole, public: i.Public, module: m, from: i})
 	}
 	return out
 }
@@ -47,7 +52,7 @@ func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
 // takeFromOthers gives the imports of languages with paths of their own the
 // modules that they mean, and finds out which modules take names from others.
 func (x *Index) takeFromOthers() {
-	x.takers = map[*model.Module]bool{}
+	x.takers, x.stubbed = map[*model.Module]bool{}, map[*model.Module]bool{}
 	for _, lib := range x.Project.Libraries {
 		importer, ok := x.options.FrontEnds[lib.Language].(lang.Importer)
 		if !ok {
@@ -56,36 +61,86 @@ func (x *Index) takeFromOthers() {
 		for _, list := range [][]*model.Module{lib.Modules, lib.Tests} {
 			for _, m := range list {
 				for _, f := range m.Files {
-					imports := x.imports[f]
-					for i := range imports {
-						in := &imports[i]
-						paths := importer.ImportPaths(m, f, in.path)
-						in.path = paths[0]
-						for _, path := range paths {
-							if in.module = x.importable(lib, path); in.module != nil {
-								in.path = path
-								break
-							}
-						}
-						x.takers[m] = x.takers[m] || in.member != "" || in.public
-					}
+					x.takeFrom(lib, importer, m, f)
 				}
 			}
 		}
 	}
 }
 
-// farthest bounds how many modules a name is followed through.
-const farthest = 10
+func (x *Index) takeFrom(lib *model.Library, importer lang.Importer, m *model.Module, f *model.Facts) {
+	imports := x.imports[f]
+	for i := range imports {
+		in := &imports[i]
+		if in.path == "" { // a further name of what the file itself has
+			in.path, in.module, in.self = m.Path, m, true
+		} else {
+			paths := importer.ImportPaths(m, f, in.path)
+			in.path = paths[0]
+			for _, path := range paths {
+				if in.module = x.importable(lib, path); in.module != nil {
+					in.path = path
+					break
+				}
+			}
+		}
+		x.takers[m] = x.takers[m] || in.member != "" || in.public || in.whole || in.from.Open
+	}
+	x.takers[m] = x.takers[m] || len(f.Names) > 0
+	x.stubbed[m] = x.stubbed[m] || f.Stub && slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return !f.Stub })
+}
 
-// taken is what an import of a single name stands for.
-func (x *Index) taken(lib *model.Library, i imported, depth int) Target {
+// trail is the way of one question through modules that take names from one another: each
+// is asked for each name once, whatever circles they make.
+type trail struct {
+	few  []nameIn
+	many map[nameIn]bool
+}
+
+type nameIn struct {
+	module *model.Module
+	name   string
+}
+
+// first reports whether a module was not asked for a name before.
+func (t *trail) first(m *model.Module, name string) bool {
+	key := nameIn{m, name}
+	if t.many[key] || slices.Contains(t.few, key) {
+		return false
+	}
+	if len(t.few) < 16 {
+		t.few = append(t.few, key)
+		return true
+	}
+	if t.many == nil {
+		t.many = map[nameIn]bool{}
+	}
+	t.many[key] = true
+	return true
+}
+
+// taken is what an import stands for.
+func (x *Index) taken(lib *model.Library, i imported, way *trail) Target {
+	if i.member == "" {
+		if i.module == nil {
+			return Target{Address: x.outside(i.path, "")}
+		}
+		if i.whole {
+			return x.whole(i.module, way)
+		}
+		return Target{Module: i.module}
+	}
 	if i.module != nil {
-		if t := x.gives(i.module, i.member, depth+1); !t.None() {
+		first, rest, dotted := strings.Cut(i.member, ".")
+		t := x.gives(i.module, first, way)
+		if dotted && !t.None() {
+			t = x.under(t, rest)
+		}
+		if !t.None() {
 			return t
 		}
 	}
-	if importer, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok {
+	if importer, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok && !i.self {
 		if m := x.importable(lib, importer.Below(i.path, i.member)); m != nil {
 			return Target{Module: m}
 		}
@@ -96,152 +151,203 @@ func (x *Index) taken(lib *model.Library, i imported, depth int) Target {
 	return Target{Address: x.outside(i.path, i.member)}
 }
 
+// whole is what a module is to those who take it as a whole: what it gives so, else itself.
+func (x *Index) whole(m *model.Module, way *trail) Target {
+	for _, f := range m.Files {
+		if f.Whole {
+			if t := x.gives(m, "default", way); !t.None() {
+				return t
+			}
+		}
+	}
+	return Target{Module: m}
+}
+
 // gives is what a module has under a name: its own declaration, or what it takes
 // from another module.
-func (x *Index) gives(m *model.Module, name string, depth int) Target {
+func (x *Index) gives(m *model.Module, name string, way *trail) Target {
 	if d := m.Find("", name); d != nil {
+		if t := x.standsFor(d, way); !t.None() {
+			return t
+		}
 		return Target{Declaration: d}
 	}
 	if m.Library.Elsewhere != nil {
 		return x.elsewhere.gives(m, name)
 	}
-	if !x.takers[m] || depth > farthest {
+	if !x.takers[m] || !way.first(m, name) {
 		return Target{}
 	}
 	for _, f := range m.Files {
 		for _, i := range x.imports[f] {
-			switch {
-			case i.member == "*" && i.module != nil && i.module != m:
-				if t := x.star(i.module, name, depth+1); !t.None() {
+			if i.member != "*" && i.name == name && (i.member != "" || i.public || i.whole || i.module != nil) {
+				if t := x.taken(m.Library, i, way); !t.None() || !i.whole {
 					return t
 				}
-			case i.member != "" && i.name == name:
-				return x.taken(m.Library, i, depth)
 			}
+		}
+	}
+	for _, f := range m.Files { // what is named outweighs what comes with everything
+		for _, i := range x.imports[f] {
+			if i.member == "*" && i.module != nil && i.module != m {
+				if t := x.star(i.module, name, way); !t.None() {
+					return t
+				}
+			}
+		}
+	}
+	if name != "default" {
+		return x.ofWhole(m, name, way)
+	}
+	if slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return f.Common && !f.Whole }) {
+		return Target{Module: m} // what it assigns names to is what it gives as a whole
+	}
+	return Target{}
+}
+
+// ofWhole is a member of what a module gives as a whole: its users take it as they take
+// what the module gives.
+func (x *Index) ofWhole(m *model.Module, name string, way *trail) Target {
+	for _, f := range m.Files {
+		if !f.Whole {
+			continue
+		}
+		if d := x.gives(m, "default", way).Declaration; d != nil && d.Module.Library.Elsewhere == nil {
+			return Target{Declaration: d.Member(name)}
 		}
 	}
 	return Target{}
 }
 
 // star is what an import of all names brings in under a name.
-func (x *Index) star(m *model.Module, name string, depth int) Target {
+func (x *Index) star(m *model.Module, name string, way *trail) Target {
+	if name == "default" {
+		return Target{}
+	}
 	if d := m.Find("", name); d != nil {
 		if leftOut(d) {
 			return Target{}
 		}
-		return Target{Declaration: d}
+		return x.gives(m, name, way)
 	}
 	for _, f := range m.Files {
 		for _, i := range x.imports[f] {
-			if i.name == name && i.member != "" && f.Listed && !i.public {
+			if i.name == name && f.Listed && !i.public {
 				return Target{}
 			}
 		}
 	}
-	return x.gives(m, name, depth)
+	return x.gives(m, name, way)
 }
 
 // leftOut reports whether a file that lists what it gives away does not name the declaration.
 func leftOut(d *model.Declaration) bool {
 	for _, o := range d.Occurrences {
-		if o.Export == model.NotExported {
+		if o.Export == model.NotExported || o.Export == model.Renamed {
 			return true
 		}
 	}
 	return false
 }
 
-// lift puts what a module in reach gives on out of modules that are kept from
-// users within their reach.
-func (x *Index) lift() {
-	x.lifted = map[*model.Declaration]bool{}
-	x.liftedModules = map[*model.Module]bool{}
-	for _, lib := range x.Project.Libraries {
-		for _, m := range lib.Modules {
-			if m.Internal || !x.takers[m] {
+// standsFor is what a constant or variable stands for that only gives something else a
+// name in its file: what another module gives, as "const {Plan} = require('./berth')"
+// does, or what the file gives away under this name too. To the language it is a
+// declaration, to who reads it an import.
+func (x *Index) standsFor(d *model.Declaration, way *trail) Target {
+	if !x.takers[d.Module] || d.Parent != nil || d.Origin != nil {
+		return Target{}
+	}
+	if t := x.declaredElsewhere(d, way); !t.None() {
+		return t
+	}
+	kind := d.Kind()
+	if kind != model.KindConstant && kind != model.KindVariable || !way.first(d.Module, "="+d.Name) {
+		return Target{}
+	}
+	stub := x.stubbed[d.Module] && inStub(d)
+	for _, o := range d.Occurrences {
+		if stub && !o.File.Stub {
+			continue // what only declares it says what it is
+		}
+		if same := o.Same(); same != "" && isSame(d) {
+			first, rest, dotted := strings.Cut(same, ".")
+			t := x.nameAt(d.Module, o.File, first, d, way)
+			if dotted && !t.None() {
+				t = x.under(t, rest)
+			}
+			if t.Module != nil || t.Declaration != nil && t.Declaration.Kind().IsType() {
+				return t
+			}
+		}
+		for _, i := range x.imports[o.File] {
+			if i.name != d.Name || i.module == nil && !i.whole || i.member == "*" {
 				continue
 			}
-			for _, given := range x.Gives(m) {
-				if other := given.Target.Module; other != nil && other.Internal { // the whole module under a name
-					x.liftedModules[other] = true
-					for _, d := range other.Top {
-						if d.Main().Visibility == model.Public && d.Main().Export != model.NotExported {
-							x.lifted[d] = true
-						}
-					}
-				}
-				if d := given.Target.Declaration; d != nil && (d.Module.Internal || d.Visibility == model.Internal) && d.Main().Visibility == model.Public {
-					x.lifted[d] = true
-					x.liftedModules[d.Module] = true
-				}
+			if i.self && i.member == d.Name {
+				continue
+			}
+			if t := x.taken(d.Module.Library, i, way); t.Declaration != d && (t.Declaration != nil || t.Module != nil) {
+				return t
 			}
 		}
 	}
+	return Target{}
 }
 
-// Visibility is the effective one of a declaration, seen from outside: what a
-// public module gives on is public wherever it was declared.
-func (x *Index) Visibility(d *model.Declaration) model.Visibility {
-	if len(x.lifted) == 0 || d.Visibility == model.Public {
-		return d.Visibility
+// inStub reports whether a file that only declares has a declaration.
+func inStub(d *model.Declaration) bool {
+	return slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return o.File.Stub })
+}
+
+// declaredElsewhere is what a stub gives on under the name of what only the code beside it
+// declares.
+func (x *Index) declaredElsewhere(d *model.Declaration, way *trail) Target {
+	if !x.stubbed[d.Module] || inStub(d) {
+		return Target{}
 	}
-	v := model.Public
-	for at, depth := d, 0; at != nil && depth < 100; at, depth = at.Parent, depth+1 {
-		if x.lifted[at] {
-			return v
+	for _, f := range d.Module.Files {
+		if f.Stub && f.Whole && d.Name != "default" && way.first(d.Module, "^"+d.Name) {
+			if of := x.gives(d.Module, "default", way).Declaration; of != nil && of != d && of.Member(d.Name) != nil && inStub(of.Member(d.Name)) {
+				return Target{Declaration: of.Member(d.Name)}
+			}
 		}
-		v = max(v, at.Main().Visibility)
-	}
-	return d.Visibility
-}
-
-// Given is a name that a module gives on from elsewhere.
-type Given struct {
-	Name   string
-	Target Target
-}
-
-// Gives lists what a module gives on to its users out of other modules, in the
-// order of its files. Names that cannot be followed are left out.
-func (x *Index) Gives(m *model.Module) []Given {
-	if !x.takers[m] {
-		return nil
-	}
-	return x.givesFrom(m, 0)
-}
-
-func (x *Index) givesFrom(m *model.Module, depth int) []Given {
-	var out []Given
-	seen := map[string]bool{}
-	add := func(name string, t Target) {
-		if !t.None() && !seen[name] && m.Find("", name) == nil {
-			seen[name] = true
-			out = append(out, Given{name, t})
-		}
-	}
-	for _, f := range m.Files {
 		for _, i := range x.imports[f] {
-			switch {
-			case !i.public:
-			case i.member == "*" && i.module != nil:
-				for _, d := range i.module.Top {
-					if !leftOut(d) && d.Name != "default" && (d.Visibility == model.Public || i.module.Internal && d.Main().Visibility == model.Public) {
-						add(d.Name, Target{Declaration: d})
-					}
-				}
-				if depth < farthest && x.takers[i.module] {
-					for _, given := range x.givesFrom(i.module, depth+1) {
-						add(given.Name, given.Target)
-					}
-				}
-			case i.member == "" && i.module != nil:
-				add(i.name, Target{Module: i.module})
-			case i.member != "" && i.member != "*":
-				add(i.name, x.taken(m.Library, i, 0))
+			star := i.member == "*" && i.module != nil && i.module != d.Module
+			if !f.Stub || !star && i.name != d.Name || star && !i.from.Public || i.member == d.Name && i.self || !way.first(d.Module, "^"+i.path+"#"+d.Name) {
+				continue
+			}
+			var t Target
+			if star {
+				t = x.star(i.module, d.Name, way)
+			} else {
+				t = x.taken(d.Module.Library, i, way)
+			}
+			if t.Declaration != d && (t.Declaration != nil || t.Module != nil) {
+				return t
 			}
 		}
 	}
-	return out
+	return Target{}
+}
+
+// nameAt is what a bare name means at the top of a file, but for a declaration itself.
+func (x *Index) nameAt(m *model.Module, f *model.Facts, name string, but *model.Declaration, way *trail) Target {
+	if own := m.Find("", name); own != nil {
+		if own == but {
+			return Target{}
+		}
+		if t := x.standsFor(own, way); !t.None() {
+			return t
+		}
+		return Target{Declaration: own}
+	}
+	for _, i := range x.imports[f] {
+		if i.name == name && i.module != nil {
+			return x.taken(m.Library, i, way)
+		}
+	}
+	return Target{}
 }
 
 // Type resolves the name of a type in a signature, as the file it stands in sees it.
@@ -252,8 +358,8 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 	}
 	for _, i := range x.imports[f] {
 		switch {
-		case i.member != "" && i.name == first:
-			return x.under(x.taken(m.Library, i, 0), rest)
+		case (i.member != "" || i.whole) && i.name == first:
+			return x.under(x.taken(m.Library, i, &trail{}), rest)
 		case i.name == first, strings.Contains(i.name, ".") && len(name) > len(i.name) && name[len(i.name)] == '.' && strings.HasPrefix(name, i.name):
 			below := name[len(i.name)+1:]
 			if i.module == nil {
@@ -263,7 +369,15 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 		}
 	}
 	if x.takers[m] {
-		return Target{Declaration: m.Lookup(name)}
+		if d := m.Lookup(name); d != nil {
+			return Target{Declaration: d}
+		}
+		if d := m.Find("", first); d != nil {
+			if t := x.standsFor(d, &trail{}); !t.None() {
+				return x.under(t, rest)
+			}
+			return x.under(Target{Declaration: d}, rest)
+		}
 	}
 	return Target{}
 }
@@ -272,13 +386,27 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 func (x *Index) under(t Target, names string) Target {
 	switch {
 	case t.Declaration != nil:
-		return Target{Declaration: t.Declaration.Module.Lookup(t.Declaration.Path() + "." + names)}
+		d := t.Declaration
+		for name := range strings.SplitSeq(names, ".") {
+			if d = d.Member(name); d == nil {
+				break
+			}
+		}
+		return Target{Declaration: d}
 	case t.Module != nil:
 		if d := t.Module.Lookup(names); d != nil || !x.takers[t.Module] && t.Module.Library.Elsewhere == nil {
+			if d != nil && d.Parent == nil {
+				if of := x.standsFor(d, &trail{}); !of.None() {
+					return of
+				}
+			}
 			return Target{Declaration: d}
 		}
 		first, rest, deeper := strings.Cut(names, ".")
-		given := x.gives(t.Module, first, 0)
+		given := x.gives(t.Module, first, &trail{})
+		if importer, ok := x.options.FrontEnds[t.Module.Library.Language].(lang.Importer); ok && given.None() {
+			given.Module = x.importable(t.Module.Library, importer.Below(t.Module.Path, first))
+		}
 		if !deeper || given.None() {
 			return given
 		}
@@ -294,7 +422,7 @@ func (x *Index) bare(m *model.Module, f *model.Facts, name string) *model.Declar
 
 func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target {
 	if d := m.Lookup(name); d != nil {
-		if t := x.required(m, f, d); !t.None() {
+		if t := x.standsFor(d, &trail{}); !t.None() {
 			return t
 		}
 		return Target{Declaration: d}
@@ -312,30 +440,11 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 	for _, i := range x.imports[f] {
 		switch {
 		case i.name == "." && i.module != nil:
-			if t := x.gives(i.module, name, 0); !t.None() {
+			if t := x.gives(i.module, name, &trail{}); !t.None() {
 				return t
 			}
-		case i.member != "" && i.name == name:
-			return x.taken(m.Library, i, 0)
-		}
-	}
-	return Target{}
-}
-
-// required is what a constant stands for that is made of another module's value,
-// as "const {Plan} = require('./berth')" makes one: to the language it is a
-// declaration, to who reads it an import.
-func (x *Index) required(m *model.Module, f *model.Facts, d *model.Declaration) Target {
-	if d.Kind() != model.KindConstant && d.Kind() != model.KindVariable {
-		return Target{}
-	}
-	for _, i := range x.imports[f] {
-		switch {
-		case i.name != d.Name || i.module == nil:
-		case i.member == "":
-			return Target{Module: i.module}
-		default:
-			return x.taken(m.Library, i, 0)
+		case (i.member != "" || i.whole) && i.name == name:
+			return x.taken(m.Library, i, &trail{})
 		}
 	}
 	return Target{}

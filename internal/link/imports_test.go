@@ -93,16 +93,16 @@ func moduleAt(t *testing.T, s *build.Snapshot, path string) *model.Module {
 func TestImports(t *testing.T) {
 	s := read(t, txtar.Parse([]byte(givenOn)), model.ReachPublic)
 	for _, c := range []struct{ module, written, want string }{
-		{"tidebook", "Day.assign", "tidebook._plan Plan.assign"},
+		{"tidebook", "Day.assign", "tidebook._plan Day.assign"},
 		{"tidebook", "high", "tidebook.tides high"},
 		{"tidebook", "_low", "tidebook.tides _low"},
 		{"tidebook", "errors.Full", "tidebook.errors Full"},
 		{"tidebook", "tidebook.deep.er.Deep", "tidebook.deep.er Deep"},
 		{"tidebook._plan", "Full", "tidebook.errors Full"},
-		{"tidebook.deep.er", "Day", "tidebook._plan Plan"},
-		{"tidebook.deep.er", "tidebook.Day", "tidebook._plan Plan"},
-		{"tidebook.deep.er", "Deep.assign", "tidebook._plan Plan.assign"},
-		{"src/index", "Day.assign", "src/plan Plan.assign"},
+		{"tidebook.deep.er", "Day", "tidebook._plan Day"},
+		{"tidebook.deep.er", "tidebook.Day", "tidebook._plan Day"},
+		{"tidebook.deep.er", "Deep.assign", "tidebook._plan Day.assign"},
+		{"src/index", "Day.assign", "src/plan Day.assign"},
 		{"src/index", "one", "src/all one"},
 		{"src/index", "two", "src/more/index two"},
 		{"src/index", "errors.Full", "src/errors Full"},
@@ -143,8 +143,8 @@ func TestGivenOn(t *testing.T) {
 		}
 		return names
 	}
-	assert.Equal(t, []string{"Day", "helper", "high", "_low", "errors"}, given("tidebook"))
-	assert.Equal(t, []string{"Day", "one", "two", "errors", "Curve"}, given("src/index"))
+	assert.Equal(t, []string{"Day", "helper", "errors", "high", "_low"}, given("tidebook"))
+	assert.Equal(t, []string{"Day", "errors", "Curve", "one", "two"}, given("src/index"))
 	reach := func(path, name string) bool { return s.Links.InReach(moduleAt(t, s, path).Lookup(name)) }
 	for _, c := range []struct {
 		module, name string

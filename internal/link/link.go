@@ -45,14 +45,21 @@ type Index struct {
 	modules       map[string][]*model.Module // by path, code only
 	packages      map[string]*model.Module   // by what users import them by, where that is not the path
 	imports       map[*model.Facts][]imported
+	replaced      map[*model.Declaration]bool // constants and variables that only stand for what the module gives under their names
+	given         sync.Map                    // of modules: what [Index.Gives] found
 	lifted        map[*model.Declaration]bool // declarations of kept modules that another gives on
 	liftedModules map[*model.Module]bool
-	homes         map[*model.Declaration]*model.Module // of what stands on another module's pages
+	wholes        map[*model.Module]bool                      // modules that others give on as a whole, under a name
+	added         map[*model.Declaration][]*model.Declaration // what other files declare of a declaration
+	adopters      map[*model.Declaration]*model.Declaration   // of members of bases: the first member made of each
+	homes         map[*model.Declaration]*model.Module        // of what stands on another module's pages
 	moved         map[*model.Module][]*model.Declaration
 	emptied       map[*model.Module]bool                                    // modules of which everything stands elsewhere
 	takers        map[*model.Module]bool                                    // modules that take names out of others
+	stubbed       map[*model.Module]bool                                    // modules of code and of what only declares
 	names         func() map[string][]*model.Module                         // modules by the names in reach at their top
 	tops          func() []string                                           // those names, sorted
+	besides       func() map[*model.Declaration]*model.Declaration          // the code of what entries only declare
 	named         func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
 	fragments     func() map[string]*Fragment
 	tested        func() map[*model.Declaration][]NamedInTest
@@ -69,8 +76,11 @@ type imported struct {
 	name   string // local name; "." where all names come in bare
 	path   string
 	member string        // what is taken out of the module; "" for the module itself
+	whole  bool          // the module is taken as what it gives as a whole
+	self   bool          // it is a further name of what the file itself has
 	public bool          // it is given on to the users of the file
 	module *model.Module // nil where it is outside the project
+	from   *model.Import
 }
 
 // New links a joined project.
@@ -96,10 +106,15 @@ func New(project *model.Project, options Options) *Index {
 			}
 		}
 	}
+	for _, lib := range project.Libraries {
+		for _, m := range lib.Modules {
+			m.Reset()
+		}
+	}
 	x.readImports()
 	x.takeFromOthers()
-	x.lift()
-	x.findHomes()
+	x.findSurface()
+	x.besides = sync.OnceValue(x.findBesides)
 	x.names = sync.OnceValue(x.topNames)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
 	x.graph = sync.OnceValue(x.makeGraph)
@@ -171,7 +186,7 @@ func (x *Index) topNames() map[string][]*model.Module {
 
 // InReach reports whether the declaration has a place among the pages.
 func (x *Index) InReach(d *model.Declaration) bool {
-	return d != nil && !d.Hidden && d.Module.Role == model.RoleCode && x.options.Reach.Includes(x.Visibility(d))
+	return d != nil && !d.Hidden && !x.replaced[d] && d.Module.Role == model.RoleCode && x.options.Reach.Includes(x.Visibility(d))
 }
 
 // ModuleInReach reports whether the module has a page: its language lets others

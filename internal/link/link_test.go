@@ -238,7 +238,7 @@ func TestNear(t *testing.T) {
 	for written, want := range map[string]string{
 		"Quai": "Quay", "Quay.Deap": "Quay.Deep", "tide.Hight": "tide.Height", "berth.Quai": "berth.Quay",
 		"tidebook.example/engine/tide.Hight": "tidebook.example/engine/tide.Height",
-		"titel":                              "", "Hidden.secrt": "", "Zebra": "", "Qay.Deep": "Quay.Deep",
+		"titel":                              "Title", "Hidden.secrt": "", "Zebra": "", "Qay.Deep": "Quay.Deep",
 	} {
 		assert.Equal(t, want, s.Links.Near(from, written), written)
 	}

@@ -133,7 +133,7 @@ func (x *Index) interfaceSet(d *model.Declaration, depth int) methodSet {
 	}
 	set := methodSet{}
 	for _, member := range d.Members {
-		if at := member.Main(); at.Callable != nil {
+		if at := member.Main(); at.Callable != nil && member.Origin == nil {
 			set[x.methodKey(member)] = x.signature(d, at)
 		}
 	}
@@ -191,7 +191,7 @@ func (x *Index) typeSet(d *model.Declaration, asked map[string]bool, set methodS
 	}
 	for _, member := range d.Members {
 		at := member.Main()
-		if at.Callable == nil || at.Kind != model.KindMethod {
+		if at.Callable == nil || at.Kind != model.KindMethod || member.Origin != nil {
 			continue
 		}
 		key := x.methodKey(member)

@@ -31,7 +31,7 @@ func (x *Index) inherits(out []relation, d *model.Declaration) []relation {
 			continue
 		}
 		for _, base := range bases {
-			if of := x.promoted(base, member.Name, 0); of != nil && of != member && x.InReach(of) {
+			if of := x.promotedInReach(base, member.Name, 0); of != nil && of != member {
 				out = append(out, relation{member, of, overrides}, relation{of, member, overriddenBy})
 				break
 			}
@@ -64,6 +64,19 @@ func (x *Index) interfacesOf(d *model.Declaration) []*model.Declaration {
 		next = above
 	}
 	return out
+}
+
+// promotedInReach is the nearest member of a name in reach that a base has or inherits.
+func (x *Index) promotedInReach(d *model.Declaration, name string, depth int) *model.Declaration {
+	if own := d.Member(name); own != nil && x.InReach(own) || depth > 8 {
+		return own
+	}
+	for _, base := range x.bases(d) {
+		if of := x.promotedInReach(base, name, depth+1); of != nil {
+			return of
+		}
+	}
+	return nil
 }
 
 // sees reports whether a module is another, or imports it: an interface that it does
@@ -101,7 +114,38 @@ func (x *Index) nextText(d *model.Declaration) *model.Declaration {
 	if taken := sections.AllTaken(); taken != nil && taken.Target != "" {
 		return x.Resolve(ScopeOf(d), taken.Target, Explicit).Target.Declaration
 	}
+	if d.Origin != nil {
+		return d.Origin
+	}
+	if of := x.textNamed(d); of != nil {
+		return of
+	}
+	if of := x.twinOf(d); of != nil && x.hasText(of) {
+		return of
+	}
 	return x.above(d)
+}
+
+// textNamed is the declaration whose text the code itself gives a declaration, or nil.
+func (x *Index) textNamed(d *model.Declaration) *model.Declaration {
+	at := d.Main()
+	if at.Same() != "" && isSame(d) {
+		return x.sameAs(d)
+	}
+	if at.Extra == nil || at.Extra.TextOf == "" {
+		return nil
+	}
+	names := splitPath(at.Extra.TextOf)
+	if d.Parent != nil {
+		if of := x.member(d.Parent, names[0]); of != nil {
+			return x.below(of, names[1:])
+		}
+	}
+	of := x.Type(d.Module, at.File, at.Extra.TextOf).Declaration
+	if of != nil && of.Main().Callable == nil && !of.Kind().IsType() {
+		return nil
+	}
+	return of
 }
 
 // TakenFrom is the declaration whose text a node of a declaration's comment stands
@@ -172,6 +216,13 @@ func (x *Index) above(d *model.Declaration) *model.Declaration {
 	if d.Kind().IsType() {
 		return x.textOfBases(d)
 	}
+	if d.Parent != nil && !x.implicit(d.Module.Library.Language) && d.Kind() != model.KindConstructor {
+		for _, base := range x.bases(d.Parent) { // bases that users cannot name have texts too
+			if of := x.promotedText(base, d.Name, 0); of != nil && of != d {
+				return of
+			}
+		}
+	}
 	if d.Parent == nil || !d.Kind().IsCallable() || !x.implicit(d.Module.Library.Language) {
 		return nil
 	}
@@ -182,6 +233,19 @@ func (x *Index) above(d *model.Declaration) *model.Declaration {
 		}
 	}
 	return first
+}
+
+// promotedText is the nearest member of a name with a text that a base has or inherits.
+func (x *Index) promotedText(d *model.Declaration, name string, depth int) *model.Declaration {
+	if own := d.Member(name); own != nil && x.hasText(own) || depth > 8 {
+		return own
+	}
+	for _, base := range x.bases(d) {
+		if of := x.promotedText(base, name, depth+1); of != nil {
+			return of
+		}
+	}
+	return nil
 }
 
 // Summary is the first sentence of what describes a declaration, as inline nodes,

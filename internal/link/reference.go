@@ -82,3 +82,5 @@ func splitParams(list string) []string {
 	}
 	return out
 }
+
+func splitPath(path string) []string { return strings.Split(path, ".") }

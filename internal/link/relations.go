@@ -132,7 +132,7 @@ func (x *Index) uses(m *model.Module) []relation {
 			out = x.mentions(out, d, o, o.Callable.Params, takenBy)
 			out = x.mentions(out, d, o, o.Callable.Results, returnedBy)
 			for _, f := range o.Callable.Failures {
-				if typ := x.Type(m, o.File, f.Name).Declaration; x.InReach(typ) && typ.Kind().IsType() {
+				if typ := x.Type(d.Site().Module, o.File, f.Name).Declaration; x.InReach(typ) && typ.Kind().IsType() {
 					out = append(out, relation{typ, d, raisedBy})
 				}
 			}
@@ -147,7 +147,7 @@ func (x *Index) mentions(out []relation, d *model.Declaration, o model.At, param
 			if t.Kind != model.TokenType {
 				continue
 			}
-			if typ := x.Type(d.Module, o.File, t.Text).Declaration; x.InReach(typ) && typ != d.Parent {
+			if typ := x.TypeIn(d, o.File, t.Text).Declaration; x.InReach(typ) && typ != d.Parent {
 				out = append(out, relation{typ, d, field})
 			}
 		}
@@ -166,17 +166,7 @@ func (x *Index) embedded(d *model.Declaration) []embedding {
 	var out []embedding
 	add := func(o model.At) {
 		for _, b := range o.Bases() {
-			e := embedding{}
-			for t := range o.Tokens(b.Type) {
-				if t.Kind == model.TokenType {
-					e.name = t.Text
-					if base := x.Type(d.Module, o.File, t.Text).Declaration; base != nil && base.Kind().IsType() {
-						e.declaration = base // what a function makes nobody knows
-					}
-					break
-				}
-			}
-			out = append(out, e)
+			out = append(out, x.embeddings(d, o, b.Type)...)
 		}
 	}
 	for _, o := range d.Occurrences {
@@ -192,6 +182,152 @@ func (x *Index) embedded(d *model.Declaration) []embedding {
 	return out
 }
 
+// embeddings are what a base stands for: one type, or, where it is called or combined out
+// of several, those of these that can be told.
+func (x *Index) embeddings(d *model.Declaration, o model.At, written model.Tokens) []embedding {
+	tokens := written.List(o.File.Text)
+	combiner, _ := x.options.FrontEnds[d.Module.Library.Language].(lang.Combiner)
+	var out []embedding
+	for i := 0; i < len(tokens); i++ {
+		if tokens[i].Kind != model.TokenType {
+			continue
+		}
+		e := embedding{name: tokens[i].Text}
+		base := x.TypeIn(d, o.File, e.name).Declaration
+		called := i+1 < len(tokens) && strings.HasPrefix(tokens[i+1].Text, "(")
+		switch {
+		case base != nil && base.Kind() == model.KindType && x.mapsFirst(base) && i+1 < len(tokens) && strings.HasPrefix(tokens[i+1].Text, "<"):
+			continue // so is what the project itself makes types with
+		case base != nil && base.Kind().IsType() && base != d:
+			e.declaration = base
+			return append(out, e)
+		case called && len(out) == 0: // a function that makes a type of others: what it adds nobody knows
+			out = append(out, e)
+			for _, t := range tokens[i+1:] {
+				if t.Kind == model.TokenType {
+					if base := x.TypeIn(d, o.File, t.Text).Declaration; base != nil && base.Kind().IsType() && base != d {
+						out = append(out, embedding{declaration: base, name: t.Text})
+					}
+				}
+			}
+			return out
+		case base == nil && combiner != nil && combiner.Combines(e.name):
+			continue // its first argument is what it is made of
+		default:
+			return append(out, e)
+		}
+	}
+	if len(out) == 0 {
+		out = append(out, embedding{})
+	}
+	return out
+}
+
+// combined are the types that another name stands for which is made of them, as in
+// "type A = B & C".
+func (x *Index) combined(d *model.Declaration) []embedding {
+	combiner, ok := x.options.FrontEnds[d.Module.Library.Language].(lang.Combiner)
+	if !ok || d.Kind() != model.KindType || d.Module.Library.Elsewhere != nil {
+		return nil
+	}
+	at := d.Main()
+	var out []embedding
+	depth, behind := 0, false
+	for t := range at.Tokens(at.Signature) {
+		if !behind {
+			behind = depth == 0 && t.Kind == model.TokenPunctuation && strings.TrimSpace(t.Text) == "="
+			depth += nesting(t)
+			continue
+		}
+		switch text := strings.TrimSpace(t.Text); {
+		case t.Kind == model.TokenType && depth == 0:
+			of := x.TypeIn(d, at.File, t.Text).Declaration
+			if of != nil && of.Kind() == model.KindType && of != d && x.mapsFirst(of) {
+				of = nil
+			}
+			if !combiner.Combines(t.Text) || of != nil {
+				out = append(out, embedding{declaration: of, name: t.Text})
+			}
+		case t.Kind == model.TokenType && depth == 1 && (len(out) == 0 || out[len(out)-1].declaration == nil):
+			if of := x.TypeIn(d, at.File, t.Text).Declaration; of != nil {
+				out = append(out, embedding{declaration: of, name: t.Text})
+			}
+		case t.Kind == model.TokenKeyword && depth == 0, depth == 0 && (text == "?" || text == "=>"):
+			return nil
+		default:
+			depth += nesting(t)
+		}
+	}
+	return out
+}
+
+// nesting is how many brackets more a token opens than it closes.
+func nesting(t model.Token) (n int) {
+	if t.Kind != model.TokenPunctuation {
+		return 0
+	}
+	for i, c := range t.Text {
+		switch c {
+		case '<', '(', '[', '{':
+			n++
+		case ')', ']', '}':
+			n--
+		case '>':
+			if i == 0 || t.Text[i-1] != '=' {
+				n--
+			}
+		}
+	}
+	return n
+}
+
+// mapsFirst reports whether a type has the members of its first argument, or some of them.
+func (x *Index) mapsFirst(d *model.Declaration) bool {
+	at := d.Main()
+	if len(at.TypeParams()) == 0 || len(x.combined(d)) > 0 {
+		return false
+	}
+	text := at.Signature.Text(at.File.Text)
+	for _, made := range []string{"in keyof ", "Omit<", "Pick<", "Partial<", "Required<", "Readonly<"} {
+		if strings.Contains(text, made) {
+			return true
+		}
+	}
+	return false
+}
+
+// TypeIn resolves the name of a type that is written in the head or signature of a
+// declaration: what stands around it is nearer than its module.
+func (x *Index) TypeIn(d *model.Declaration, f *model.Facts, name string) Target {
+	site := d.Site()
+	for _, from := range []*model.Declaration{site, d} {
+		if t := x.typeAround(from, name); !t.None() {
+			return t
+		}
+		if site == d {
+			break
+		}
+	}
+	return x.Type(site.Module, f, name)
+}
+
+// typeAround looks for a type in what stands around a declaration.
+func (x *Index) typeAround(d *model.Declaration, name string) Target {
+	first, rest, dotted := strings.Cut(name, ".")
+	for at, depth := d.Parent, 0; at != nil && depth < highest; at, depth = at.Parent, depth+1 {
+		if k := at.Kind(); k != model.KindNamespace && k != model.KindModule && !(k.IsType() && d.Kind().IsType()) {
+			continue
+		}
+		if m := at.Member(first); m != nil && m != d && (m.Kind().IsType() || dotted) {
+			if dotted {
+				return x.under(Target{Declaration: m}, rest)
+			}
+			return Target{Declaration: m}
+		}
+	}
+	return Target{}
+}
+
 // bases are the declarations among what a type embeds.
 func (x *Index) bases(d *model.Declaration) []*model.Declaration {
 	if !d.Kind().IsType() {
@@ -204,8 +340,12 @@ func (x *Index) bases(d *model.Declaration) []*model.Declaration {
 	if d.Module.Library.Elsewhere != nil {
 		out = x.elsewhere.bases(d)
 	}
-	for _, e := range x.embedded(d) {
-		if e.declaration != nil && e.declaration != d {
+	all := append(x.embedded(d), x.combined(d)...)
+	for _, more := range x.added[d] {
+		all = append(all, x.embedded(more)...)
+	}
+	for _, e := range all {
+		if e.declaration != nil && e.declaration != d && e.declaration.Kind().IsType() && !slices.Contains(out, e.declaration) {
 			out = append(out, e.declaration)
 		}
 	}

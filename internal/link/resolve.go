@@ -17,7 +17,7 @@ type Scope struct {
 
 // ScopeOf is the scope of the comment on a declaration.
 func ScopeOf(d *model.Declaration) Scope {
-	return Scope{Module: d.Module, File: d.Main().File, Declaration: d}
+	return Scope{Module: d.Site().Module, File: d.Main().File, Declaration: d.Site()}
 }
 
 // Outcome tells how the resolution of a reference ended.
@@ -388,7 +388,7 @@ func (x *Index) ofImports(from Scope, names []string) ([]Target, bool, *Target) 
 		} else if i.name != names[0] {
 			continue
 		}
-		if i.member != "" {
+		if i.member != "" || i.whole {
 			return x.ofTaken(from, i, names[1:])
 		}
 		if i.module == nil {
@@ -407,7 +407,7 @@ func (x *Index) ofImports(from Scope, names []string) ([]Target, bool, *Target) 
 
 // ofTaken looks below a name that an import takes out of a module.
 func (x *Index) ofTaken(from Scope, i imported, names []string) ([]Target, bool, *Target) {
-	t := x.taken(from.Module.Library, i, 0)
+	t := x.taken(from.Module.Library, i, &trail{})
 	switch {
 	case t.Declaration != nil:
 		if d := x.below(t.Declaration, names); d != nil {
@@ -505,7 +505,7 @@ func (x *Index) anywhere(only *model.Library) step {
 func (x *Index) path(m *model.Module, names []string) *model.Declaration {
 	first := m.Lookup(names[0])
 	if first == nil {
-		if first = x.gives(m, names[0], 0).Declaration; first == nil {
+		if first = x.gives(m, names[0], &trail{}).Declaration; first == nil {
 			return nil
 		}
 	}
@@ -548,7 +548,7 @@ func (x *Index) ofFieldType(d *model.Declaration, name string) *model.Declaratio
 	}
 	for t := range at.Tokens(at.Signature) {
 		if t.Kind == model.TokenType {
-			if typ := x.Type(d.Module, at.File, t.Text).Declaration; typ != nil {
+			if typ := x.Type(d.Site().Module, at.File, t.Text).Declaration; typ != nil {
 				return x.promoted(typ, name, 0)
 			}
 			return nil

@@ -57,7 +57,7 @@ func (x *Index) givenSymbols(m *model.Module) map[string]string {
 	for _, g := range x.Gives(m) {
 		to := ""
 		switch t := g.Target; {
-		case t.Declaration != nil && x.known(t.Declaration) && x.Home(t.Declaration) != m:
+		case t.Declaration != nil && x.known(t.Declaration) && (x.Home(t.Declaration) != m || g.Name != t.Declaration.Name):
 			to = symbols.Reference(placeOf(m, ""), placeOf(x.Home(t.Declaration), t.Declaration.Path()))
 		case t.Module != nil && t.Module.Library.Elsewhere == nil && x.ModuleInReach(t.Module):
 			to = symbols.Reference(placeOf(m, ""), placeOf(t.Module, ""))
@@ -80,7 +80,7 @@ func (x *Index) givenSymbols(m *model.Module) map[string]string {
 
 // known reports whether a declaration is listed among the project's symbols.
 func (x *Index) known(d *model.Declaration) bool {
-	return d.Module.Library.Elsewhere == nil && d.Name != "_" && x.InReach(d) && x.ModuleInReach(x.Home(d))
+	return d.Module.Library.Elsewhere == nil && !d.Blank() && x.InReach(d) && x.ModuleInReach(x.Home(d))
 }
 
 func (x *Index) scopeSymbols(list []*model.Declaration) symbols.Scope {

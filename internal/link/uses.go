@@ -339,7 +339,7 @@ const mostDeclared = 8
 func (x *Index) usedIn(f *model.Facts, uses *FileUses) []fileUse {
 	found := make([]fileUse, len(uses.Targets))
 	for i, t := range uses.Targets {
-		if d := t.Declaration; d != nil && x.InReach(d) && d.Name != "_" {
+		if d := t.Declaration; d != nil && x.InReach(d) && !d.Blank() {
 			found[i].of = d
 		}
 	}

@@ -22,7 +22,9 @@ type Facts struct {
 	ModuleDoc   *Doc        // the comment on the module, where this file has it
 	ModuleSpan  source.Span // of the module's name in this file
 	Common      bool        // the file gives things away by assigning them, not by declarations
+	Whole       bool        // what it gives as "default" is the module itself to its users
 	Listed      bool        // the file lists what it gives away
+	Names       []Listed    // the names on that list, where it may name what the file takes from others
 	Directives  []Directive // beside the module's name
 	Occurrences []Occurrence
 	Imports     []Import
@@ -49,6 +51,7 @@ type Occurrence struct {
 	Behind     bool       // gives the body of forms declared before it, which callers see instead
 	Deprecated bool
 	Worded     bool   // a comment alone declares it: the language knows nothing of it
+	Local      bool   // local to its language, as in a function called at once, and yet given to users
 	Export     Export // whether the file's own list of what it gives away names it
 	Line       int32  // of the name, from 1
 	Parent     int32  // index in Facts.Occurrences of the enclosing declaration, or -1
@@ -70,6 +73,9 @@ type Extra struct {
 	Directives []Directive
 	Conditions []string // under which it exists, as written
 	Advice     *Doc     // what the mark that makes it deprecated says in words
+	Same       string   // the path of what it is another name of, as written
+	TextOf     string   // the path of what has its text, as written
+	Assigned   bool     // an assignment gives it its text, and nothing is attached to it
 }
 
 // NewExtra is nil where all lists are empty.
@@ -112,12 +118,31 @@ func (o *Occurrence) Advice() *Doc {
 	return o.Extra.Advice
 }
 
+// Same is the path of what the occurrence is another name of, as written, or "".
+func (o *Occurrence) Same() string {
+	if o.Extra == nil {
+		return ""
+	}
+	return o.Extra.Same
+}
+
+// Attached reports whether a doc comment is attached to the occurrence itself.
+func (o *Occurrence) Attached() bool {
+	return o.Doc != nil && (o.Extra == nil || !o.Extra.Assigned)
+}
+
 // Conditions are what must hold for the occurrence to exist, as the file says it.
 func (o *Occurrence) Conditions() []string {
 	if o.Extra == nil {
 		return nil
 	}
 	return o.Extra.Conditions
+}
+
+// Listed is a name on a file's own list of what it gives away.
+type Listed struct {
+	Name string
+	Span source.Span
 }
 
 // Export tells whether a file that lists what it gives away names a declaration.
@@ -128,6 +153,7 @@ const (
 	ExportUnsaid Export = iota
 	Exported
 	NotExported
+	Renamed // given away, but only under another name
 )
 
 // Callable is the part of an occurrence that only callables have.
@@ -181,13 +207,17 @@ type Doc struct {
 	Escaped bool        // backslashes stand for other characters, as in most string literals
 }
 
-// Import is one import of a file.
+// Import is one import of a file, or a name under which the file gives on what it has
+// under another.
 type Import struct {
 	Name    string // the local name as written, or ""
 	Assumed string // the local name where none is written and the module is unknown
-	Path    string
+	Path    string // "" for the file itself: a further name of what the member is
 	Member  string // what is taken out of the module; "" for the module itself, "*" for all names
+	Whole   bool   // the module itself is what it gives as a whole, where it gives something so
 	Public  bool   // the file gives what it takes on to its own users
+	Open    bool   // so it is where what is taken belongs to the same library
+	Doc     *Doc   // the comment on the name where it is given on
 	// Apart is set where nothing is loaded with the file: types alone are taken, or
 	// the import stands where only a program goes.
 	Apart bool

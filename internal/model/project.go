@@ -39,6 +39,8 @@ type Library struct {
 	Version  string   // the language's own version of it, where its files say one
 	Package  string   // what users import the library by as a whole, "" where modules have names of their own
 	Entries  []Entry  // the modules that its own files name as those for users; empty for all
+	Inside   []Entry  // names by which only its own files import; one "*" in them stands for any text
+	Passed   []Passed // folders of files that are not read
 	Open     []string // patterns of folders whose modules count as visible even if their language keeps them internal
 	Modules  []*Module
 	Tests    []*Module // what its test files declare
@@ -47,43 +49,63 @@ type Library struct {
 	Elsewhere *Elsewhere // the project it belongs to, where that is another
 }
 
-// Entry is a module, or a group of them, that a library's own files give to users.
+// Entry is a module that a library's own files give to users.
 type Entry struct {
-	Path   string // the module's; one "*" in it stands for any text
-	As     string // what users import it by, with the same "*"; "" for the library's own name
-	Closed bool   // what would be imported by such a name is kept all the same
+	Path   string // the module's
+	As     string // what users import it by
+	Beside string // the path of the module that has the code of what this one only declares, or ""
 }
 
-// Entry finds what users import the module with a path by. An entry without a "*" is
-// nearer than one with it, and of those the one that names more.
+// Entry finds what users import the module with a path by.
 func (l *Library) Entry(path string) (as string, ok bool) {
-	longest := -1
-	for _, e := range l.Entries {
-		if e.Closed {
-			continue
-		}
-		if e.Path == path {
+	for i := range l.Entries {
+		if e := &l.Entries[i]; e.Path == path {
 			return cmp.Or(e.As, l.Package), true
 		}
-		if part, fits := starred(e.Path, path); fits && len(e.Path) > longest {
-			longest, as = len(e.Path), strings.Replace(e.As, "*", part, 1)
-		}
 	}
-	for _, e := range l.Entries {
-		if _, fits := starred(e.As, as); fits && e.Closed {
-			return "", false
-		}
-	}
-	return as, longest >= 0
+	return "", false
 }
 
-// starred is what the "*" of a pattern stands for in a text.
-func starred(pattern, text string) (part string, ok bool) {
-	before, after, ok := strings.Cut(pattern, "*")
-	if !ok || len(text) <= len(before)+len(after) || !strings.HasPrefix(text, before) || !strings.HasSuffix(text, after) {
-		return "", false
+// OtherNames are what users may import the module with a path by as well.
+func (l *Library) OtherNames(path string) (out []string) {
+	first := true
+	for i := range l.Entries {
+		if e := &l.Entries[i]; e.Path == path {
+			if !first {
+				out = append(out, e.As)
+			}
+			first = false
+		}
 	}
-	return text[len(before) : len(text)-len(after)], true
+	return out
+}
+
+// Inner finds the path of the module that the library's own files import by a name: one of
+// its entries, or one of the names that are theirs alone.
+func (l *Library) Inner(as string) (path string, ok bool) {
+	for i := range l.Entries {
+		if e := &l.Entries[i]; e.As == as {
+			return e.Path, true
+		}
+	}
+	for i := range l.Inside {
+		e := &l.Inside[i]
+		if e.As == as {
+			return e.Path, true
+		}
+		before, after, starred := strings.Cut(e.As, "*")
+		if starred && len(as) > len(before)+len(after) && strings.HasPrefix(as, before) && strings.HasSuffix(as, after) {
+			return strings.Replace(e.Path, "*", as[len(before):len(as)-len(after)], 1), true
+		}
+	}
+	return "", false
+}
+
+// Passed is a folder whose files are not read, since they are built from others.
+type Passed struct {
+	Folder   string // from the library's root
+	Files    int
+	Minified bool // not a folder, but all files without blanks and comments
 }
 
 // Elsewhere is another project whose names are known.
@@ -105,6 +127,7 @@ type Module struct {
 	byPath   map[nameKey]*Declaration
 	all      [][]Declaration // in pieces, so that addresses never move
 	count    int
+	undo     []func() // what puts the module back to what its files say
 }
 
 // DocOf is a doc comment and the file it stands in.
@@ -127,6 +150,11 @@ type Declaration struct {
 	Primary     int // index of the occurrence that speaks for it: the first with a comment, else the first
 	Holding     int // index of the occurrence that says what it is: one that can hold members, where it has any
 	Hidden      bool
+	// Origin is the declaration whose words these are, where that is another one: of a
+	// member that a type has from a base which users cannot name, and of a second name.
+	Origin *Declaration
+	key    nameKey // as its files write it; users may know it by another name
+	plain  []At    // its own occurrences, where it has the words of another
 }
 
 // At is an occurrence and the file it stands in.
@@ -160,11 +188,82 @@ func (m *Module) Declare(scope, name string) *Declaration {
 		m.all = append(m.all, make([]Declaration, 0, max(smallestPiece, min(m.count, largestPiece))))
 		last++
 	}
-	m.all[last] = append(m.all[last], Declaration{Module: m, Name: name, Scope: scope})
+	m.all[last] = append(m.all[last], Declaration{Module: m, Name: name, Scope: scope, key: key})
 	m.count++
 	d := &m.all[last][len(m.all[last])-1]
 	m.byPath[key] = d
 	return d
+}
+
+// Adopt makes a member of a declaration, or, where that is nil, of the module, out of one
+// that stands elsewhere, with the words of that one. It is nil where there is a member of
+// this name.
+func (m *Module) Adopt(parent, origin *Declaration) *Declaration {
+	key, into := nameKey{"", origin.Name}, &m.Top
+	if parent != nil {
+		key.scope, into = parent.written(), &parent.Members
+	}
+	if m.byPath[key] != nil {
+		return nil
+	}
+	d := m.Declare(key.scope, key.name)
+	d.Parent, d.Origin = parent, origin
+	d.Occurrences, d.Primary, d.Holding = origin.Occurrences, origin.Primary, origin.Holding
+	d.Visibility, d.Hidden = origin.Main().Visibility, origin.Hidden
+	if parent != nil {
+		d.Scope, d.Visibility, d.Hidden = parent.Path(), max(parent.Visibility, d.Visibility), parent.Hidden || d.Hidden
+	}
+	*into = append(*into, d)
+	m.undo = append(m.undo, func() {
+		*into = (*into)[:len(*into)-1]
+		delete(m.byPath, key)
+		last := len(m.all) - 1
+		for len(m.all[last]) == 0 {
+			last--
+		}
+		m.all[last] = m.all[last][:len(m.all[last])-1]
+		m.all, m.count = m.all[:last+1], m.count-1
+	})
+	return d
+}
+
+// Rename gives a declaration at the top of its module the name that users know it by. It
+// is still found under the one that its files write.
+func (m *Module) Rename(d *Declaration, name string) {
+	was := d.Name
+	m.undo = append(m.undo, func() { d.Name = was; rescope(d, 0) })
+	d.Name = name
+	rescope(d, 0)
+}
+
+// rescope says the names around anew to all that stands in a declaration.
+func rescope(d *Declaration, depth int) {
+	for _, member := range d.Members {
+		if member.Scope = d.Path(); depth < deepest {
+			rescope(member, depth+1)
+		}
+	}
+}
+
+// deepest bounds how deep declarations are looked into.
+const deepest = 1000
+
+// Speak gives a declaration the words of another one: an occurrence made of that one's.
+func (m *Module) Speak(d, origin *Declaration, at At) {
+	was := *d
+	m.undo = append(m.undo, func() {
+		d.Occurrences, d.Primary, d.Holding, d.Origin, d.plain = was.Occurrences, was.Primary, was.Holding, was.Origin, nil
+	})
+	d.plain = d.Occurrences
+	d.Occurrences, d.Primary, d.Holding, d.Origin = []At{at}, 0, 0, origin
+}
+
+// Reset puts the module back to what its files say.
+func (m *Module) Reset() {
+	for i := len(m.undo) - 1; i >= 0; i-- {
+		m.undo[i]()
+	}
+	m.undo = nil
 }
 
 // Lookup finds the declaration with this path below the module, such as "Berth.Assign", or nil.
@@ -206,10 +305,14 @@ func (d *Declaration) Main() At { return d.Occurrences[d.Primary] }
 // Form is the occurrence whose signature callers see: a stub's before that of the
 // code, and none that only gives a body to forms declared before it.
 func (d *Declaration) Form() At {
-	for _, o := range d.Occurrences {
-		if o.File.Stub {
-			return o
+	stub, code := -1, false
+	for i, o := range d.Occurrences {
+		if code = code || !o.File.Stub; o.File.Stub && stub < 0 {
+			stub = i
 		}
+	}
+	if stub >= 0 && code {
+		return d.Occurrences[stub]
 	}
 	if main := d.Main(); !main.Behind {
 		return main
@@ -234,8 +337,48 @@ func (d *Declaration) Path() string {
 }
 
 // ID names the declaration for good: "library/module#Path.Of.Name". It depends
-// on the declaration alone, never on its neighbours.
-func (d *Declaration) ID() string { return d.Module.ID() + "#" + d.Path() }
+// on the declaration alone, as its files write it, never on its neighbours.
+func (d *Declaration) ID() string { return d.Module.ID() + "#" + d.written() }
+
+// written is the declaration's path as its files have it.
+func (d *Declaration) written() string {
+	if d.key.scope == "" {
+		return d.key.name
+	}
+	return d.key.scope + "." + d.key.name
+}
+
+// Written is the name that the declaration's files write.
+func (d *Declaration) Written() string { return d.key.name }
+
+// Blank reports whether the declaration is called "_" and nobody can name it: some
+// languages have such names, and to others it is a name like any.
+func (d *Declaration) Blank() bool {
+	return d.Name == "_" && d.Main().Visibility != Public
+}
+
+// IsSecond reports whether the declaration is a further name of another one, whose words
+// it has.
+func (d *Declaration) IsSecond() bool { return d.plain != nil }
+
+// AsWritten are the declaration's own occurrences; nil where all it has are another's.
+func (d *Declaration) AsWritten() []At {
+	switch {
+	case d.plain != nil:
+		return d.plain
+	case d.Origin != nil:
+		return nil
+	}
+	return d.Occurrences
+}
+
+// Site is the declaration in whose place the words of this one stand: itself, for nearly all.
+func (d *Declaration) Site() *Declaration {
+	for depth := 0; d.Origin != nil && depth < deepest; depth++ {
+		d = d.Origin
+	}
+	return d
+}
 
 // Doc is the declaration's own doc comment and the file it stands in, or nil.
 func (d *Declaration) Doc() (*Doc, *Facts) {
@@ -270,7 +413,7 @@ func (d *Declaration) Deprecated() bool {
 
 // Member finds a member by its name, or nil.
 func (d *Declaration) Member(name string) *Declaration {
-	return d.Module.byPath[nameKey{d.Path(), name}]
+	return d.Module.byPath[nameKey{d.written(), name}]
 }
 
 // Generated reports whether every occurrence stands in generated code.

@@ -82,7 +82,7 @@ func TestBringIn(t *testing.T) {
 		{"tidebook.example/cmd/tidebook", "main", ""},
 		{"tidebook.example/tide/gen.go", "gen", ""},
 	} {
-		assert.Equal(t, c.want, end.BringIn(&model.Module{Path: c.path, Name: c.name}), c.path)
+		assert.Equal(t, c.want, end.BringIn(&model.Module{Path: c.path, Name: c.name}, false), c.path)
 	}
 }
 

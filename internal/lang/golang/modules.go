@@ -144,7 +144,7 @@ func (FrontEnd) InternalModule(p string) bool {
 }
 
 // BringIn is the import line; programs have none.
-func (FrontEnd) BringIn(m *model.Module) string {
+func (FrontEnd) BringIn(m *model.Module, _ bool) string {
 	if m.Name == "main" || strings.HasSuffix(m.Path, ".go") || strings.Contains(m.Path, ":") {
 		return ""
 	}

@@ -8,6 +8,7 @@
 package langtest
 
 import (
+	"cmp"
 	"flag"
 	"fmt"
 	"math/rand/v2"
@@ -93,9 +94,23 @@ func Dump(f *model.Facts) string {
 		b.WriteString("  " + line(&f.Occurrences[i], f.Text) + "\n")
 	}
 	for _, i := range f.Imports {
-		if i.Member != "" {
-			fmt.Fprintf(&b, "  import %s from %s as %q public=%t\n", i.Member, i.Path, i.Name, i.Public)
+		if i.Member == "" && !i.Whole && !i.Public {
+			continue
 		}
+		fmt.Fprintf(&b, "  import %s from %s as %q public=%t", cmp.Or(i.Member, "it"), cmp.Or(i.Path, "itself"), i.Name, i.Public)
+		if i.Whole {
+			b.WriteString(" whole")
+		}
+		if i.Open {
+			b.WriteString(" open")
+		}
+		if i.Doc != nil {
+			fmt.Fprintf(&b, " doc=%q", i.Doc.Text)
+		}
+		b.WriteByte('\n')
+	}
+	for _, l := range f.Names {
+		fmt.Fprintf(&b, "  lists %s\n", l.Name)
 	}
 	for _, s := range f.Stray {
 		fmt.Fprintf(&b, "  stray %s\n", s.Name)
@@ -134,7 +149,7 @@ func line(o *model.Occurrence, text string) string {
 		}
 	}
 	if o.Export != model.ExportUnsaid {
-		fmt.Fprintf(&b, " exported=%t", o.Export == model.Exported)
+		fmt.Fprintf(&b, " exported=%t", o.Export == model.Exported || o.Export == model.Renamed)
 	}
 	for _, c := range o.Conditions() {
 		fmt.Fprintf(&b, " if=%q", c)
@@ -145,6 +160,15 @@ func line(o *model.Occurrence, text string) string {
 	}
 	if o.Worded {
 		b.WriteString(" worded")
+	}
+	if o.Local {
+		b.WriteString(" local")
+	}
+	if o.Extra != nil && o.Extra.Same != "" {
+		b.WriteString(" same=" + o.Extra.Same)
+	}
+	if o.Extra != nil && o.Extra.TextOf != "" {
+		b.WriteString(" text-of=" + o.Extra.TextOf)
 	}
 	if o.Deprecated {
 		b.WriteString(" deprecated")

@@ -15,8 +15,14 @@ import (
 func (r *reader) assignment(at int, s statement) {
 	a := r.take(at, s)
 	if r.text[at:r.nameEnd(at)] == "__all__" && r.inner().kind == model.KindModule && len(s.equals) > 0 {
-		r.listed, r.unlisted = nil, false
+		r.listed, r.unlisted, r.lists, r.facts.Names = nil, false, nil, nil
 		r.list(s.equals[0]+1, s.stop)
+	}
+	r.givesText(at, s, a)
+	same := r.secondName(a)
+	textOf := ""
+	if same == "" {
+		textOf = r.wrapped(a)
 	}
 	docs := r.commentDoc(s)
 	directives := r.directives()
@@ -28,7 +34,183 @@ func (r *reader) assignment(at int, s statement) {
 			Kind: r.variableKind(name.In(r.text), a), NameSpan: name, Span: source.NewSpan(at, a.end),
 			Doc: docs, Extra: extra(nil, nil, directives), Signature: r.variableSignature(name, a),
 		}
+		if same != "" && same != name.In(r.text) || textOf != "" && textOf != name.In(r.text) {
+			if o.Extra == nil {
+				o.Extra = &model.Extra{}
+			}
+			o.Extra.Same, o.Extra.TextOf = same, textOf
+		}
 		r.assigned = append(r.assigned, int(r.add(o)))
+	}
+}
+
+// wrappers are the functions that make another kind of method of a function, with its text.
+var wrappers = map[string]bool{"staticmethod": true, "classmethod": true, "property": true}
+
+// secondName is the path of what a plain assignment gives a further name, or "".
+func (r *reader) secondName(a assigned) string {
+	if a.value.Empty() || !a.annotation.Empty() {
+		return ""
+	}
+	from, to := int(a.value.Start), int(a.value.End)
+	end := r.dottedEnd(from)
+	if open := r.blanks(end, true); end > from && end < to && wrappers[r.text[from:end]] && open < to && r.text[open] == '(' {
+		from = r.blanks(open+1, true)
+		if end = r.dottedEnd(from); end < to && strings.IndexByte(",)", r.text[r.blanks(end, true)]) >= 0 {
+			to = end
+		}
+	}
+	switch path := r.text[from:max(from, end)]; {
+	case end == from || end != to, path == "None", path == "True", path == "False":
+		return ""
+	default:
+		return path
+	}
+}
+
+// wrapped is the path of what a value hands to a function as its first argument, as
+// "name = decorator(function)" does, or "": what a decorator makes has the text of what it
+// was given. A class makes something else.
+func (r *reader) wrapped(a assigned) string {
+	if a.value.Empty() || !a.annotation.Empty() {
+		return ""
+	}
+	from, to := int(a.value.Start), int(a.value.End)
+	end := r.dottedEnd(from)
+	callee := lastName(r.text[from:end])
+	open := r.blanks(end, true)
+	if callee == "" || callee[0] >= 'A' && callee[0] <= 'Z' || open >= to || r.text[open] != '(' {
+		return ""
+	}
+	arg := r.blanks(open+1, true)
+	argEnd := r.dottedEnd(arg)
+	if next := r.blanks(argEnd, true); argEnd == arg || next >= to || strings.IndexByte(",)", r.text[next]) < 0 {
+		return ""
+	}
+	return r.text[arg:argEnd]
+}
+
+// givesText keeps the text that an assignment to "__doc__" gives what stands around it, or
+// to "name.__doc__" what has that name.
+func (r *reader) givesText(at int, s statement, a assigned) {
+	if len(s.equals) == 0 || !strings.Contains(r.text[at:s.equals[len(s.equals)-1]], "__doc__") {
+		return
+	}
+	doc, _, plain := r.docstring(int(a.value.Start))
+	of, another := strings.CutSuffix(a.value.In(r.text), ".__doc__")
+	from := at
+	for _, sign := range s.equals {
+		target := strings.TrimSpace(r.text[from:sign])
+		from = sign + 1
+		owner, ends := strings.CutSuffix(target, ".__doc__")
+		switch {
+		case target == "__doc__" && r.inner().kind == model.KindModule:
+			if r.facts.ModuleDoc == nil && plain {
+				r.facts.ModuleDoc = doc
+			}
+		case target == "__doc__":
+			r.setText(int(r.inner().parent), doc, of, another)
+		case ends:
+			r.setText(r.declared(owner), doc, of, another)
+		}
+	}
+}
+
+// setText gives a declaration without a comment a text, or the path of what has it.
+func (r *reader) setText(index int, doc *model.Doc, of string, another bool) {
+	if index < 0 || r.facts.Occurrences[index].Doc != nil {
+		return
+	}
+	o := &r.facts.Occurrences[index]
+	if !another && doc == nil {
+		return
+	}
+	if o.Extra == nil {
+		o.Extra = &model.Extra{}
+	}
+	if another {
+		o.Extra.TextOf = of
+		return
+	}
+	o.Doc, o.Extra.Assigned = doc, true
+}
+
+// declared is the index of the last occurrence with a path below what stands around, or -1.
+func (r *reader) declared(path string) int {
+	list := r.placesOf(path)
+	if len(list) == 0 {
+		return -1
+	}
+	return int(list[len(list)-1])
+}
+
+// placesOf are the indexes of the occurrences with a path below what stands around.
+func (r *reader) placesOf(path string) []int32 {
+	if r.places == nil {
+		r.places = map[string][]int32{}
+	}
+	for ; r.placed < len(r.facts.Occurrences); r.placed++ {
+		o := &r.facts.Occurrences[r.placed]
+		at := strings.TrimPrefix(o.Scope+"."+o.Name, ".")
+		r.places[at] = append(r.places[at], int32(r.placed))
+	}
+	return r.places[strings.TrimPrefix(r.inner().scope+"."+path, ".")]
+}
+
+// remove marks names that are taken back: nobody who imports the module finds them.
+func (r *reader) remove(at, stop int) {
+	for at < stop {
+		end := r.nameEnd(at)
+		if end == at {
+			at++
+			continue
+		}
+		if next := r.blanks(end, true); next >= stop || r.text[next] == ',' || r.text[next] == ')' {
+			r.removed(r.text[at:end])
+		}
+		at = r.nextTarget(end, stop)
+	}
+}
+
+func (r *reader) removed(name string) {
+	for _, i := range r.placesOf(name) {
+		r.facts.Occurrences[i].Export = model.NotExported
+	}
+	if r.inner().scope == "" {
+		if r.gone == nil {
+			r.gone = map[string]bool{}
+		}
+		r.gone[name] = true
+	}
+}
+
+// called takes back what a function removes from the module that is called at once, and
+// knows that one which names the list of what the module gives away may add to it.
+func (r *reader) called(at int, s statement) {
+	end := r.nameEnd(at)
+	if r.inner().kind != model.KindModule || end == at || end >= s.stop || r.text[end] != '(' {
+		return
+	}
+	i := r.declared(r.text[at:end])
+	if i >= 0 && r.listed != nil && r.facts.Occurrences[i].Callable != nil && strings.Contains(r.facts.Occurrences[i].Span.In(r.text), "__all__") {
+		r.unlisted = true
+	}
+	if i < 0 || r.facts.Occurrences[i].Callable == nil || !strings.Contains(r.facts.Occurrences[i].Span.In(r.text), "del ") {
+		return
+	}
+	module := map[string]bool{}
+	for line := range strings.Lines(r.facts.Occurrences[i].Span.In(r.text)) {
+		line = strings.TrimSpace(line)
+		names, globals := strings.CutPrefix(line, "global ")
+		deleted, deletes := strings.CutPrefix(line, "del ")
+		for _, name := range strings.FieldsFunc(names, func(c rune) bool { return c == ',' || c == ' ' }) {
+			module[name] = module[name] || globals
+		}
+		for _, name := range strings.FieldsFunc(deleted, func(c rune) bool { return c == ',' || c == ' ' }) {
+			if deletes && module[name] {
+				r.removed(name)
+			}
+		}
 	}
 }
 

@@ -53,6 +53,12 @@ func (r *reader) definition(column, start, def int) {
 	o.Kind = functionKind(o.NameSpan.In(r.text), inClass, d)
 	o.Deprecated = d.deprecated
 	o.Extra = advised(extra(typeParams, nil, directives), d.advice)
+	if d.textOf != "" {
+		if o.Extra == nil {
+			o.Extra = &model.Extra{}
+		}
+		o.Extra.TextOf = d.textOf
+	}
 	o.Behind = !d.overload && r.overloaded(o.NameSpan.In(r.text))
 	r.forms = ""
 	if d.overload {
@@ -108,6 +114,7 @@ func (r *reader) result(at int, c *model.Callable) int {
 type decoration struct {
 	property, static, class, deprecated, overload bool
 	advice                                        *model.Doc
+	textOf                                        string // the path of what a decorator is handed: such ones copy its text
 }
 
 // decorations puts the decorators before a signature and tells what they mean.
@@ -136,6 +143,14 @@ func (r *reader) decorations() (d decoration) {
 			d.advice = r.advice(span)
 		case "overload":
 			d.overload = true
+		default:
+			if _, argument, called := strings.Cut(text, "("); called {
+				end := len(text) - len(argument)
+				at := r.blanks(int(span.Start)+end, true)
+				if stop := r.dottedEnd(at); stop > at && stop < int(span.End) && strings.IndexByte(",)", r.text[r.blanks(stop, true)]) >= 0 {
+					d.textOf = r.text[at:stop]
+				}
+			}
 		}
 	}
 	return d

@@ -1,7 +1,7 @@
 package python
 
 import (
-	"path"
+	"cmp"
 	"slices"
 	"strings"
 
@@ -27,7 +27,7 @@ func (r *reader) importing(word string, at, stop int) {
 	if word == "import" {
 		r.eachImported(at, stop, func(from, to int, local string) {
 			r.facts.Imports = append(r.facts.Imports, model.Import{
-				Name: local, Assumed: r.text[from:to], Path: r.text[from:to], Span: source.NewSpan(from, to),
+				Name: local, Assumed: r.text[from:to], Path: r.text[from:to], Span: source.NewSpan(from, to), Open: local != "" && !strings.HasPrefix(local, "_"),
 			})
 		})
 		return
@@ -43,13 +43,14 @@ func (r *reader) importing(word string, at, stop int) {
 	}
 	at = r.blanks(at+len("import"), false)
 	if at < stop && r.text[at] == '*' {
-		r.facts.Imports = append(r.facts.Imports, model.Import{Path: module, Member: "*", Span: source.NewSpan(start, at+1)})
+		r.facts.Imports = append(r.facts.Imports, model.Import{Path: module, Member: "*", Span: source.NewSpan(start, at+1), Open: true})
 		return
 	}
 	r.eachImported(at, stop, func(from, to int, local string) {
 		member := r.text[from:to]
 		r.facts.Imports = append(r.facts.Imports, model.Import{
 			Name: local, Assumed: member, Path: module, Member: member, Span: source.NewSpan(from, to), Public: local == member,
+			Open: !strings.HasPrefix(cmp.Or(local, member), "_"),
 		})
 	})
 }
@@ -75,12 +76,13 @@ func (r *reader) eachImported(at, stop int, yield func(from, to int, local strin
 	}
 }
 
-// list reads names in quotes into what the module gives away. Anything else, as
-// another module's list, makes it incomplete.
+// list reads names in quotes into what the module gives away, and the lists of other
+// modules. Anything else makes it incomplete.
 func (r *reader) list(at, stop int) {
 	if r.listed == nil {
 		r.listed = map[string]bool{}
 	}
+	removes := false
 	for at < stop {
 		c := r.text[at]
 		switch {
@@ -88,16 +90,24 @@ func (r *reader) list(at, stop int) {
 			at = r.endOfLine(at)
 		case c == '\'' || c == '"':
 			end, _ := r.plainString(at)
-			if at+1 < end {
-				r.listed[r.text[at+1:end-1]] = true
+			if name := r.text[at+1 : max(at+1, end-1)]; removes {
+				delete(r.listed, name)
+			} else if name != "" {
+				r.listed[name] = true
+				r.facts.Names = append(r.facts.Names, model.Listed{Name: name, Span: source.NewSpan(at+1, end-1)})
 			}
 			at = end
 		case startsName(c):
 			end := r.dottedEnd(at)
-			switch r.text[at:end] {
-			case "extend", "append", "u", "r", "b":
+			switch name := r.text[at:end]; name {
+			case "extend", "append", "u", "r", "b", "list", "tuple", "sorted", "set":
+			case "remove":
+				removes = true
 			default:
-				r.unlisted = true
+				of, ends := strings.CutSuffix(name, ".__all__")
+				if r.unlisted = r.unlisted || !ends; ends {
+					r.lists = append(r.lists, listOf{of, source.NewSpan(at, end)})
+				}
 			}
 			at = end
 		default:
@@ -106,27 +116,59 @@ func (r *reader) list(at, stop int) {
 	}
 }
 
-// exports marks what the module's list names. Without a list, a package gives on
-// what it takes from its own modules.
+// listOf is the list of another module that is a part of a module's own.
+type listOf struct {
+	name string // of the module, as the file knows it
+	span source.Span
+}
+
+// takeLists gives on all that the modules give away whose lists are a part of the own one.
+func (r *reader) takeLists() {
+	for _, l := range r.lists {
+		known := false
+		for _, in := range r.facts.Imports {
+			if cmp.Or(in.Name, in.Assumed) != l.name || in.Member == "*" {
+				continue
+			}
+			known = true
+			module := in.Path
+			if in.Member != "" {
+				module = strings.TrimSuffix(module, ".") + "." + in.Member
+				if strings.Trim(in.Path, ".") == "" {
+					module = in.Path + in.Member
+				}
+			}
+			r.facts.Imports = append(r.facts.Imports, model.Import{Path: module, Member: "*", Public: true, Span: l.span})
+			break
+		}
+		r.unlisted = r.unlisted || !known
+	}
+}
+
+// exports marks what the module's list names. Without a list, what is taken from other
+// modules may be given on: that hangs on which modules these are.
 func (r *reader) exports() {
+	r.takeLists()
 	for i := range r.facts.Imports {
-		imported := &r.facts.Imports[i]
-		local := imported.Name
-		if local == "" {
-			local = imported.Assumed
-		}
+		in := &r.facts.Imports[i]
+		local := cmp.Or(in.Name, in.Assumed)
 		switch {
-		case r.listed != nil && imported.Member != "*":
-			imported.Public = r.listed[local]
-		case !imported.Public && isPackageFile(r.facts.Path) && !r.facts.Stub:
-			imported.Public = imported.Member != "" && r.ownModule(imported.Path) && !strings.HasPrefix(local, "_")
+		case r.gone[local]:
+			in.Open, in.Public = false, false
+		case r.listed != nil && in.Member != "*":
+			in.Public = r.listed[local]
+			in.Open = r.unlisted && in.Open
+		case r.listed != nil:
+			in.Open = r.unlisted
+		case r.facts.Stub || in.Apart:
+			in.Open = false
 		}
-		imported.Public = imported.Public || imported.Member == "*" && isPackageFile(r.facts.Path) && r.ownModule(imported.Path)
 	}
 	if r.listed == nil {
 		return
 	}
 	r.facts.Listed = !r.unlisted
+	r.facts.Names = slices.DeleteFunc(r.facts.Names, func(l model.Listed) bool { return !r.listed[l.Name] })
 	for i := range r.facts.Occurrences {
 		o := &r.facts.Occurrences[i]
 		switch {
@@ -137,10 +179,4 @@ func (r *reader) exports() {
 			o.Export = model.NotExported
 		}
 	}
-}
-
-// ownModule reports whether a path of an import lies in the package of the file.
-func (r *reader) ownModule(imported string) bool {
-	own := path.Base(path.Dir(r.facts.Path))
-	return strings.HasPrefix(imported, ".") || imported == own || strings.HasPrefix(imported, own+".")
 }

@@ -2,6 +2,7 @@ package python
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -191,14 +192,14 @@ func (FrontEnd) InternalModule(p string) bool {
 }
 
 // BringIn is the import statement.
-func (FrontEnd) BringIn(m *model.Module) string {
+func (FrontEnd) BringIn(m *model.Module, shadowed bool) string {
 	for name := range strings.SplitSeq(m.Path, ".") {
 		l := lexer{text: name}
 		if l.nameEnd(0) != len(name) || special(name) {
 			return ""
 		}
 	}
-	if i := strings.LastIndexByte(m.Path, '.'); i > 0 {
+	if i := strings.LastIndexByte(m.Path, '.'); i > 0 && !shadowed {
 		return "from " + m.Path[:i] + " import " + m.Path[i+1:]
 	}
 	return "import " + m.Path
@@ -275,13 +276,16 @@ func (FrontEnd) AsksModuleComment(m *model.Module) bool {
 }
 
 // ModuleWord tells packages from modules.
-func (FrontEnd) ModuleWord(m *model.Module) string {
-	for _, f := range m.Files {
-		if isPackageFile(f.Path) {
-			return "package"
-		}
+func (e FrontEnd) ModuleWord(m *model.Module) string {
+	if e.IsPackage(m) {
+		return "package"
 	}
 	return "module"
+}
+
+// IsPackage reports whether a module is made of the file that stands for a folder.
+func (FrontEnd) IsPackage(m *model.Module) bool {
+	return slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return isPackageFile(f.Path) })
 }
 
 // KindWord uses the words of the language reference: what a class or an object
@@ -311,11 +315,11 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 }
 
 // BringNameIn is the import statement for one name.
-func (e FrontEnd) BringNameIn(from *model.Module, d *model.Declaration) string {
-	if e.BringIn(from) == "" {
+func (e FrontEnd) BringNameIn(from *model.Module, _ *model.Declaration, name string) string {
+	if e.BringIn(from, false) == "" {
 		return ""
 	}
-	return "from " + from.Path + " import " + d.Name
+	return "from " + from.Path + " import " + name
 }
 
 // GroupKey calls types classes, and what they hold attributes.

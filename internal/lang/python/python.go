@@ -110,13 +110,17 @@ type reader struct {
 	last   int     // offset behind the last statement that was read
 	blocks []block // around the statement being read, the module first
 
-	above      []source.Span   // comments on the lines right above the statement
-	decorators []source.Span   // of the definition that comes next, without "@"
-	decorated  int             // where the first of them begins
-	assigned   []int           // occurrences of the statement before this one, if it was an assignment
-	forms      string          // the name of the definition before, if that was one form of several
-	listed     map[string]bool // names in __all__
-	unlisted   bool            // __all__ holds more than can be read
+	above      []source.Span      // comments on the lines right above the statement
+	decorators []source.Span      // of the definition that comes next, without "@"
+	decorated  int                // where the first of them begins
+	assigned   []int              // occurrences of the statement before this one, if it was an assignment
+	forms      string             // the name of the definition before, if that was one form of several
+	listed     map[string]bool    // names in __all__
+	unlisted   bool               // __all__ holds more than can be read
+	lists      []listOf           // lists of other modules in __all__
+	places     map[string][]int32 // occurrences by path, for the first ones, see placed
+	placed     int
+	gone       map[string]bool // names that the module takes back
 	troubled   bool
 }
 

@@ -116,7 +116,7 @@ func TestBringIn(t *testing.T) {
 		"tidebook": "import tidebook", "tidebook.plan": "from tidebook import plan", "a.b.c": "from a.b import c",
 		"tidebook.__main__": "", "run-me": "",
 	} {
-		assert.Equal(t, want, python.FrontEnd{}.BringIn(&model.Module{Path: path}), path)
+		assert.Equal(t, want, python.FrontEnd{}.BringIn(&model.Module{Path: path}, false), path)
 	}
 }
 

@@ -189,7 +189,12 @@ func (r *reader) small(at int, s statement) {
 	case "import", "from":
 		r.importing(word, at, s.stop)
 		return
-	case "pass", "return", "raise", "del", "assert", "global", "nonlocal", "break", "continue", "exec", "print", "yield", "await":
+	case "del":
+		if len(s.equals) == 0 {
+			r.remove(at+len(word), s.stop)
+			return
+		}
+	case "pass", "return", "raise", "assert", "global", "nonlocal", "break", "continue", "exec", "print", "yield", "await":
 		if len(s.equals) == 0 || word != "exec" && word != "print" {
 			return
 		}
@@ -206,6 +211,7 @@ func (r *reader) small(at int, s statement) {
 		r.list(at+len("__all__"), s.stop)
 		return
 	}
+	r.called(at, s)
 	if len(before) > 0 {
 		if doc, _, ok := r.docstring(at); ok && doc != nil {
 			for _, i := range before {

@@ -24,6 +24,10 @@ func (r *reader) class(h *heads, at int) {
 		}
 		o.Name, o.NameSpan = "default", source.NewSpan(h.start, h.start)
 	}
+	if h.byDefault && end > at {
+		o.Export = model.Renamed
+		r.givesByDefault(r.text[at:end], o.NameSpan)
+	}
 	r.classBody(h, &o, r.after(end), h.comment, h.directives)
 	r.finish(r.last)
 }
@@ -542,6 +546,10 @@ func (r *reader) parameterProperties(f function) {
 func (r *reader) interfaces(h *heads, name int) {
 	end := r.nameEnd(name)
 	o := model.Occurrence{Kind: model.KindInterface, NameSpan: source.NewSpan(name, end), Export: r.exportOf(h)}
+	if h.byDefault {
+		o.Export = model.Renamed
+		r.givesByDefault(r.text[name:end], o.NameSpan)
+	}
 	at := r.after(end)
 	mark := r.arena.Begin()
 	r.put(model.TokenKeyword, "interface ")

@@ -42,7 +42,7 @@ func (r *reader) importing(h *heads, at int) {
 			return
 		case c == '{':
 			end := r.bracketed(at)
-			r.specifiers(at, end, func(member, local source.Span) {
+			r.specifiers(at, end, func(member, local, _ source.Span) {
 				names = append(names, binding{local, strings.Trim(member.In(r.text), `"'`)})
 			})
 			at = r.after(end)
@@ -58,8 +58,13 @@ func (r *reader) importing(h *heads, at int) {
 			at = r.after(at + 1)
 		case c == '=':
 			stop := r.expression(at + 1)
-			if path := r.required(at, stop); path != "" && len(names) == 1 {
-				r.facts.Imports = append(r.facts.Imports, model.Import{Name: names[0].local.In(r.text), Path: path, Span: names[0].local})
+			if len(names) == 1 {
+				if path := r.meantPath(r.after(at+1), r.back(stop)); path != "" {
+					name := strings.TrimPrefix(r.scope+"."+names[0].local.In(r.text), ".")
+					r.facts.Imports = append(r.facts.Imports, model.Import{Name: name, Assumed: name, Member: path, Public: r.scope != "" && (h.export || r.ambient), Span: names[0].local})
+				} else {
+					r.bindValue(names[0].local, r.after(at+1), r.back(stop))
+				}
 			}
 			r.finish(r.back(stop))
 			return
@@ -92,12 +97,14 @@ func (r *reader) withAttributes(at int) int {
 	return at
 }
 
-// specifiers yields the names in "{ a, b as c, type d }": the one of the module
-// and the other one.
-func (r *reader) specifiers(at, end int, yield func(name, as source.Span)) {
+// specifiers yields the names in "{ a, b as c, type d }": the one of the module, the
+// other one, and the comment before them.
+func (r *reader) specifiers(at, end int, yield func(name, as, comment source.Span)) {
 	at++
 	for at < end-1 {
+		from := at
 		at = r.after(at)
+		comment := lastComment(r.text, from, at)
 		if r.byteAt(at) == ',' {
 			at++
 			continue
@@ -126,9 +133,22 @@ func (r *reader) specifiers(at, end int, yield func(name, as source.Span)) {
 			as = one()
 			at = r.after(int(as.End))
 		}
-		yield(name, as)
+		yield(name, as, comment)
 		at = max(at, int(name.End))
 	}
+}
+
+// lastComment is the last "/**" comment between two offsets between which nothing else is.
+func lastComment(text string, from, to int) source.Span {
+	open := strings.LastIndex(text[from:to], "/**")
+	if open < 0 || strings.HasPrefix(text[from+open:], "/**/") {
+		return source.Span{}
+	}
+	length := strings.Index(text[from+open:to], "*/")
+	if length < 0 {
+		return source.Span{}
+	}
+	return source.NewSpan(from+open, from+open+length+2)
 }
 
 // export reads an export declaration from behind its word.
@@ -163,11 +183,8 @@ func (r *reader) export(h *heads, at int) {
 		r.finish(r.whole(at))
 	case c == '=':
 		stop := r.expression(at + 1)
-		from := r.after(at + 1)
-		if end := r.nameEnd(from); end > from {
-			r.gives(r.text[from:end])
-		}
-		r.common = true
+		r.wholeIs(source.NewSpan(at, at+1), r.after(at+1), r.back(stop))
+		r.common, r.list = true, true
 		r.finish(r.back(stop))
 	case r.wordAt(at, "as"):
 		r.finish(r.whole(at))
@@ -200,6 +217,26 @@ func (r *reader) gives(name string) {
 	r.exported[name] = true
 }
 
+// givesAs keeps that what has a path in the file is given away under a name.
+func (r *reader) givesAs(as string, span source.Span, path string, doc *model.Doc) {
+	if as == path {
+		r.gives(path)
+		return
+	}
+	if r.renamed == nil {
+		r.renamed = map[string]bool{}
+	}
+	r.renamed[path] = true
+	r.facts.Imports = append(r.facts.Imports, model.Import{Name: as, Assumed: as, Member: path, Public: true, Span: span, Doc: doc})
+}
+
+// default gives what is declared last as what the module is imported by without a name.
+func (r *reader) givesByDefault(name string, span source.Span) {
+	if name != "default" {
+		r.givesAs("default", span, name, nil)
+	}
+}
+
 func (r *reader) exportList(at int) {
 	end := r.bracketed(at)
 	next := r.after(end)
@@ -208,16 +245,32 @@ func (r *reader) exportList(at int) {
 		if q := r.byteAt(text); q == '"' || q == '\'' {
 			stop := r.quoted(text)
 			path := r.text[text+1 : max(text+1, stop-1)]
-			r.specifiers(at, end, func(name, as source.Span) {
+			r.specifiers(at, end, func(name, as, comment source.Span) {
+				given := strings.Trim(as.In(r.text), `"'`)
 				r.facts.Imports = append(r.facts.Imports, model.Import{
-					Name: as.In(r.text), Assumed: as.In(r.text), Path: path, Member: name.In(r.text), Public: true, Span: as,
+					Name: given, Assumed: given, Path: path, Member: strings.Trim(name.In(r.text), `"'`), Public: true, Span: as, Doc: r.doc(comment),
 				})
 			})
 			r.finish(r.withAttributes(stop))
 			return
 		}
 	}
-	r.specifiers(at, end, func(name, _ source.Span) { r.gives(name.In(r.text)) })
+	r.list = true
+	r.specifiers(at, end, func(name, as, comment source.Span) {
+		doc, given := r.doc(comment), strings.Trim(as.In(r.text), `"'`)
+		if r.scope != "" { // a name of the namespace
+			at := r.scope + "." + given
+			r.facts.Imports = append(r.facts.Imports, model.Import{Name: at, Assumed: at, Member: name.In(r.text), Public: true, Span: as, Doc: doc})
+			return
+		}
+		r.givesAs(given, as, name.In(r.text), doc)
+		if doc != nil && given == name.In(r.text) {
+			if r.listDocs == nil {
+				r.listDocs = map[string]*model.Doc{}
+			}
+			r.listDocs[given] = doc
+		}
+	})
 	r.finish(end)
 }
 
@@ -254,7 +307,8 @@ func (r *reader) exportDefault(h *heads, at int) {
 	end := r.nameEnd(at)
 	stop := r.whole(at)
 	if word != "" && r.back(stop) == end && word != "true" && word != "false" && word != "null" && word != "undefined" && word != "this" {
-		r.gives(word)
+		r.list = true
+		r.givesByDefault(word, source.NewSpan(at, end))
 		r.finish(stop)
 		return
 	}
@@ -283,6 +337,9 @@ func (r *reader) named(h *heads, name string, span source.Span, valueAt, stop in
 // assign to what is given away, or to a prototype.
 func (r *reader) expressionStatement(h *heads) {
 	at := r.at
+	if r.scope == "" && (r.callExports(at) || r.calledAtOnce(at)) {
+		return
+	}
 	path, spans, sign := r.path(at)
 	if len(path) < 2 || sign < 0 {
 		if len(path) == 1 && sign >= 0 {
@@ -404,6 +461,7 @@ func (r *reader) assigned(h *heads, name string, span source.Span, valueAt int) 
 		r.finish(r.back(stop))
 		return
 	}
+	r.secondName(name, span, valueAt, r.back(stop))
 	if r.wordAt(valueAt, "class") {
 		at := r.after(valueAt + len("class"))
 		if word := r.word(at); word != "extends" && word != "" {
@@ -434,8 +492,14 @@ func (r *reader) exportsAssigned(h *heads, span source.Span, valueAt int) {
 		if r.byteAt(word) == '*' {
 			word = r.after(word + 1)
 		}
+		r.facts.Whole = true
 		if end := r.nameEnd(word); end > word && r.text[word:end] != "extends" {
+			before := len(r.facts.Occurrences)
 			r.assigned(h, r.text[word:end], source.NewSpan(word, end), valueAt)
+			if before < len(r.facts.Occurrences) {
+				r.facts.Occurrences[before].Export = model.Renamed
+				r.givesByDefault(r.text[word:end], source.NewSpan(word, end))
+			}
 			return
 		}
 		r.assigned(h, "default", span, valueAt)
@@ -449,11 +513,11 @@ func (r *reader) exportsAssigned(h *heads, span source.Span, valueAt int) {
 		return
 	}
 	stop := r.whole(valueAt)
-	if end := r.nameEnd(valueAt); end > valueAt && r.back(stop) == end {
-		r.gives(r.text[valueAt:end])
-	} else if f, ok := r.functionValue(valueAt); ok {
-		_ = f
-		r.named(h, "default", span, valueAt, stop)
+	if !r.wholeIs(span, valueAt, r.back(stop)) {
+		if _, ok := r.functionValue(valueAt); ok {
+			r.facts.Whole = true
+			r.named(h, "default", span, valueAt, stop)
+		}
 	}
 	r.finish(r.back(stop))
 }
@@ -532,6 +596,9 @@ func (r *reader) property(owner int32) {
 	start, at, comment, directives := r.at, r.at, r.comment, r.directives
 	if strings.HasPrefix(r.text[at:], "...") {
 		r.at = r.argument(at + 3)
+		if owner < 0 {
+			r.spread(source.NewSpan(at, at+3), r.after(at+3), r.back(r.at))
+		}
 		return
 	}
 	accessor, async, generator := "", false, false
@@ -597,6 +664,9 @@ func (r *reader) property(owner int32) {
 				r.at = stop
 				return
 			}
+			if owner < 0 {
+				r.secondName(name, span, valueAt, r.back(stop))
+			}
 			r.value(valueAt, r.back(stop))
 		}
 	default: // "{ name }" gives away what is declared under the name
@@ -658,6 +728,7 @@ func (r *reader) declares(name string) bool { return r.known(name).declared }
 // imported or exported the file is no module, and all it declares is for everybody.
 func (r *reader) settle() {
 	r.decide()
+	r.keepGiven()
 	for i := range r.facts.Occurrences {
 		// A function that has members is looked at as what they are members of.
 		if p := r.facts.Occurrences[i].Parent; p >= 0 && r.facts.Occurrences[p].Kind == model.KindFunction {
@@ -665,6 +736,7 @@ func (r *reader) settle() {
 		}
 	}
 	global := !r.esModule && !r.common
+	open := r.ambient && r.esModule && !r.list // declarations without a list give all away
 	for i := range r.facts.Occurrences {
 		o := &r.facts.Occurrences[i]
 		if o.Parent >= 0 {
@@ -673,19 +745,26 @@ func (r *reader) settle() {
 			}
 			continue
 		}
-		if global && r.typed && o.Export == model.NotExported || r.exported[o.Name] || o.Kind == model.KindModule {
+		switch {
+		case (global && r.typed || open) && o.Export == model.NotExported || r.exported[o.Name] || o.Kind == model.KindModule:
 			o.Export = model.Exported
+		case r.renamed[o.Name] && o.Export == model.NotExported:
+			o.Export = model.Renamed
 		}
-		if global && !r.typed || o.Export == model.Exported && o.Visibility != model.Public {
+		if global && !r.typed || (o.Export == model.Exported || o.Export == model.Renamed) && o.Visibility != model.Public {
 			o.Export = model.ExportUnsaid // what a comment keeps from users outweighs the list
+		}
+		if o.Doc == nil && o.Export == model.Exported && r.listDocs[o.Name] != nil {
+			o.GroupDoc = r.listDocs[o.Name]
 		}
 	}
 	for i := range r.facts.Imports {
 		in := &r.facts.Imports[i]
 		if name := in.Name; !in.Public && name != "" && r.exported[name] {
-			in.Public = true
+			in.Public, in.Doc = true, r.listDocs[name]
 		}
 	}
+	r.spreadNames()
 	r.facts.Listed = r.esModule || r.common
 	r.facts.Common = r.common && !r.esModule
 }

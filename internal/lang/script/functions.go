@@ -61,6 +61,10 @@ func (r *reader) function(h *heads, at int) {
 	if f.body.Empty() {
 		r.forms = name
 	}
+	if h.byDefault {
+		o.Export = model.Renamed
+		r.givesByDefault(name, o.NameSpan)
+	}
 	r.add(o, h.comment, h.directives)
 	r.forget(f)
 	r.finish(f.end)

@@ -1,10 +1,7 @@
 package script
 
 import (
-	"encoding/json"
-	"maps"
 	"path"
-	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -24,6 +21,8 @@ var (
 	_ lang.Asker      = FrontEnd{}
 	_ lang.Worder     = FrontEnd{}
 	_ lang.Scanner    = FrontEnd{}
+	_ lang.Chooser    = FrontEnd{}
+	_ lang.Nester     = FrontEnd{}
 )
 
 // stem is a file's name without the endings that say what it is.
@@ -33,139 +32,10 @@ func stem(file string) string {
 	return strings.TrimSuffix(base, ".d")
 }
 
-// MarkerNames are the files that make a folder a library.
-func (FrontEnd) MarkerNames() []string { return []string{"package.json"} }
-
-// Root reads name, version and entries of a package.json. The entries are those
-// of "exports", else of "types" and "main"; where they lie in a folder of built
-// files, the source that they are built from counts as well.
-func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
-	var fields struct {
-		Name    string          `json:"name"`
-		Version string          `json:"version"`
-		Main    string          `json:"main"`
-		Module  string          `json:"module"`
-		Types   string          `json:"types"`
-		Typings string          `json:"typings"`
-		Exports json.RawMessage `json:"exports"`
-	}
-	if err := json.Unmarshal(data, &fields); err != nil {
-		return lang.Root{}, false
-	}
-	root := lang.Root{Folder: path.Dir(file), Part: fields.Name == "", Name: fields.Name, Version: fields.Version, Package: fields.Name}
-	if i := strings.LastIndexByte(root.Name, '/'); i >= 0 {
-		root.Name = root.Name[i+1:]
-	}
-	named := exported(fields.Exports, fields.Name)
-	if len(named) == 0 {
-		for _, file := range []string{fields.Types, fields.Typings, fields.Module, fields.Main} {
-			named = append(named, model.Entry{Path: file, As: fields.Name})
-		}
-	}
-	seen := map[string]bool{}
-	for _, entry := range named {
-		if entry.Closed {
-			root.Entries = append(root.Entries, entry)
-			continue
-		}
-		for _, candidate := range sources(entry.Path) {
-			if !seen[candidate] {
-				seen[candidate] = true
-				root.Entries = append(root.Entries, model.Entry{Path: candidate, As: entry.As})
-			}
-		}
-	}
-	return root, true
-}
-
-// exported are the files that "exports" of a package.json names, and what users import
-// them by (Node.js, "Packages": "Subpath exports", "Subpath patterns"). Folders that are
-// called internal stay closed though a pattern opens them: it only keeps old paths alive.
-func exported(raw json.RawMessage, name string) []model.Entry {
-	var out []model.Entry
-	add := func(raw json.RawMessage, as string) {
-		if string(raw) == "null" || strings.HasSuffix(as, "/internal/*") {
-			out = append(out, model.Entry{As: as, Closed: true})
-			return
-		}
-		for _, file := range targets(raw, nil, 0) {
-			if strings.Count(as, "*") == strings.Count(file, "*") && strings.Count(file, "*") <= 1 {
-				out = append(out, model.Entry{Path: file, As: as})
-			}
-		}
-	}
-	var fields map[string]json.RawMessage
-	if json.Unmarshal(raw, &fields) != nil {
-		add(raw, name)
-		return out
-	}
-	for _, key := range slices.Sorted(maps.Keys(fields)) {
-		if key == "." || strings.HasPrefix(key, "./") {
-			add(fields[key], strings.TrimSuffix(name+strings.TrimPrefix(key, "."), "/"))
-		} else {
-			add(fields[key], name)
-		}
-	}
-	return out
-}
-
-// targets are all files that an entry of "exports" names, whatever the conditions.
-func targets(raw json.RawMessage, out []string, depth int) []string {
-	var text string
-	if len(raw) == 0 || depth > 20 {
-		return out
-	}
-	if json.Unmarshal(raw, &text) == nil {
-		if text != "" {
-			out = append(out, text)
-		}
-		return out
-	}
-	var list []json.RawMessage
-	if json.Unmarshal(raw, &list) == nil {
-		for _, r := range list {
-			out = targets(r, out, depth+1)
-		}
-		return out
-	}
-	var fields map[string]json.RawMessage
-	if json.Unmarshal(raw, &fields) == nil {
-		for _, key := range slices.Sorted(maps.Keys(fields)) {
-			out = targets(fields[key], out, depth+1)
-		}
-	}
-	return out
-}
-
-// sources are the paths of modules that an entry may be, built or not.
-func sources(entry string) []string {
-	if entry == "" || strings.HasSuffix(entry, ".json") || strings.HasSuffix(entry, ".css") {
-		return nil
-	}
-	entry = path.Clean(entry)
-	module := path.Join(path.Dir(entry), stem(entry))
-	out := []string{module}
-	star := strings.Contains(entry, "*")
-	if !star {
-		out = append(out, path.Join(module, "index"))
-	}
-	if first, rest, ok := strings.Cut(module, "/"); ok {
-		switch first {
-		case "dist", "lib", "build", "out", "es", "esm", "cjs", "types":
-			out = append(out, "src/"+rest)
-			if !star { // as a pattern it would be any file at all
-				out = append(out, rest)
-			}
-			if _, deeper, ok := strings.Cut(rest, "/"); ok {
-				out = append(out, "src/"+deeper)
-			}
-		}
-	}
-	return out
-}
-
 // IsTest knows test files by the names that test runners look for.
-func (FrontEnd) IsTest(file string) bool {
+func (FrontEnd) IsTest(file string) bool { return isTest(file) }
+
+func isTest(file string) bool {
 	name := stem(file)
 	if strings.HasSuffix(name, ".test") || strings.HasSuffix(name, ".spec") {
 		return true
@@ -200,7 +70,7 @@ func (FrontEnd) ModulePaths(lib *model.Library, files []*model.Facts) []string {
 func (FrontEnd) InternalModule(string) bool { return false }
 
 // BringIn is the import statement.
-func (FrontEnd) BringIn(m *model.Module) string {
+func (FrontEnd) BringIn(m *model.Module, _ bool) string {
 	from := importedFrom(m)
 	if from == "" {
 		return ""
@@ -218,19 +88,25 @@ func (FrontEnd) BringIn(m *model.Module) string {
 // BringNameIn is the import statement for one name, or what takes a type that
 // comments declare into the comments of another file. There is none for what the
 // module keeps.
-func (FrontEnd) BringNameIn(module *model.Module, d *model.Declaration) string {
+func (FrontEnd) BringNameIn(module *model.Module, d *model.Declaration, name string) string {
 	from := importedFrom(module)
+	local := d.Name
+	if local == "default" {
+		local = identifier(from[strings.LastIndexByte(from, '/')+1:])
+	}
 	switch {
-	case d.Main().Export == model.NotExported || from == "":
+	case d.Main().Export == model.NotExported && d.Module == module || from == "":
 		return ""
 	case d.Main().Worded:
-		return "/** @import { " + d.Name + " } from \"" + from + "\" */"
+		return "/** @import { " + name + " } from \"" + from + "\" */"
+	case isCommon(module) && name == "default":
+		return "const " + local + " = require(\"" + from + "\")"
 	case isCommon(module):
-		return "const { " + d.Name + " } = require(\"" + from + "\")"
-	case d.Name == "default":
-		return "import " + identifier(d.Module.Name) + " from \"" + from + "\""
+		return "const { " + name + " } = require(\"" + from + "\")"
+	case name == "default":
+		return "import " + local + " from \"" + from + "\""
 	}
-	return "import { " + d.Name + " } from \"" + from + "\""
+	return "import { " + name + " } from \"" + from + "\""
 }
 
 // importedFrom is what users import a module by: what its package says, else its
@@ -291,10 +167,19 @@ func identifier(name string) string {
 // the one that stands for a folder.
 func (FrontEnd) ImportPaths(m *model.Module, _ *model.Facts, written string) []string {
 	if !strings.HasPrefix(written, ".") {
+		if own, ok := m.Library.Inner(written); ok { // by the package's own name, or one that only its files know
+			return []string{own, own + "/index"}
+		}
 		return []string{written}
 	}
 	joined := path.Join(path.Dir(m.Path), written)
-	for _, ext := range []string{".js", ".mjs", ".cjs", ".ts", ".mts", ".cts", ".tsx", ".jsx"} {
+	if joined == "." {
+		return []string{"index"}
+	}
+	if strings.HasSuffix(written, ".") || strings.HasSuffix(written, "/") { // a folder, whatever file is called so
+		return []string{joined + "/index", joined}
+	}
+	for _, ext := range []string{".d.ts", ".d.mts", ".d.cts", ".js", ".mjs", ".cjs", ".ts", ".mts", ".cts", ".tsx", ".jsx"} {
 		joined = strings.TrimSuffix(joined, ext)
 	}
 	return []string{joined, joined + "/index"}
@@ -327,13 +212,22 @@ any array bigint boolean class console decodeURI document encodeURI eval false f
 never null number object parseFloat parseInt process queueMicrotask require setImmediate setInterval setTimeout string structuredClone symbol
 this true undefined unknown void window clearInterval clearTimeout float double`
 
+// Combines knows the types that have the members of another one.
+func (FrontEnd) Combines(name string) bool {
+	switch name {
+	case "Omit", "Pick", "Partial", "Required", "Readonly", "NonNullable", "Awaited", "InstanceType", "ThisType":
+		return true
+	}
+	return false
+}
+
 // AsksComment is true of what is given away and can be named by others.
 func (FrontEnd) AsksComment(d *model.Declaration) bool {
 	switch d.Kind() {
 	case model.KindClass, model.KindInterface, model.KindEnum, model.KindFunction, model.KindMethod, model.KindType, model.KindProperty:
 		return !strings.HasPrefix(d.Name, "[") && d.Name != "()" && d.Name != "new" && d.Name != "toString"
 	case model.KindConstant, model.KindVariable:
-		return d.Parent == nil && d.Main().Export == model.Exported
+		return d.Parent == nil && (d.Main().Export == model.Exported || d.Main().Export == model.Renamed)
 	}
 	return false
 }

@@ -42,9 +42,10 @@ func (e FrontEnd) Extensions() []string {
 	return []string{".js", ".mjs", ".cjs", ".jsx"}
 }
 
-// SkipFolders hold installed or built things.
+// SkipFolders hold installed things. What was built is passed over by [FrontEnd.Choose],
+// which knows whether there is anything else.
 func (FrontEnd) SkipFolders() []string {
-	return []string{"node_modules", "bower_components", "dist", "build", "out", "coverage", ".next", ".cache"}
+	return []string{"node_modules", "bower_components", "coverage", ".next", ".cache"}
 }
 
 // Read extracts the declarations of one file.
@@ -57,7 +58,8 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 	}
 	r := reader{facts: facts, arena: lexing.NewArena(text)}
 	r.lexer = lexer{text: text, typed: e.Typed, unclosed: -1, sig: -1}
-	r.ambient = strings.HasSuffix(file.Path, ".d.ts") || strings.HasSuffix(file.Path, ".d.mts") || strings.HasSuffix(file.Path, ".d.cts")
+	r.ambient = declares(file.Path)
+	facts.Stub = r.ambient
 	switch ext := path.Ext(file.Path); {
 	case ext == ".tsx" || ext == ".jsx":
 		r.markup = true
@@ -130,9 +132,14 @@ type reader struct {
 	parent int32
 	outer  bool // the statement stands in a namespace or module that is declared in the file
 
-	exported map[string]bool // names given away apart from their declarations
-	esModule bool            // the file has an import or export
-	common   bool            // the file gives things away through module.exports
+	exported map[string]bool       // names given away apart from their declarations
+	renamed  map[string]bool       // paths given away under another name
+	listDocs map[string]*model.Doc // comments in lists of exports, by name
+	spreads  []given               // names of which all is given away
+	inner    int                   // functions around that are called at once
+	list     bool                  // the file has a list of exports, or says what the default is
+	esModule bool                  // the file has an import or export
+	common   bool                  // the file gives things away through module.exports
 	pending  []pending
 	tops     map[string]top // filled in for the first occurrences, see looked
 	looked   int

@@ -73,14 +73,6 @@ func TestScan(t *testing.T) {
 	}, got)
 }
 
-func paths(root lang.Root) []string {
-	var out []string
-	for _, e := range root.Entries {
-		out = append(out, e.Path)
-	}
-	return out
-}
-
 func TestRoots(t *testing.T) {
 	root, ok := typescript.Root("clients/web/package.json", []byte(`{"name": "@tidebook/web", "version": "2.3.0",
 		"exports": {".": {"types": "./dist/index.d.ts", "default": ["./dist/index.js"]}, "./wire": "./dist/wire.js", "./*": "./dist/*.js"}}`))
@@ -88,9 +80,6 @@ func TestRoots(t *testing.T) {
 	assert.Equal(t, "clients/web", root.Folder)
 	assert.Equal(t, "web", root.Name)
 	assert.Equal(t, "2.3.0", root.Version)
-	assert.Subset(t, paths(root), []string{"dist/index", "src/index", "src/wire"})
-	root, _ = javascript.Root("package.json", []byte(`{"name": "dock", "main": "lib/dock"}`))
-	assert.Subset(t, paths(root), []string{"lib/dock", "lib/dock/index", "src/dock"})
 	_, ok = javascript.Root("package.json", []byte(`{"name": `))
 	assert.False(t, ok)
 }
@@ -104,7 +93,7 @@ func TestModules(t *testing.T) {
 	for path, test := range map[string]bool{"a/b.ts": false, "a/b.test.ts": true, "test/b.js": true, "a/__tests__/b.js": true, "latest/b.js": false, "b.spec.mts": true} {
 		assert.Equal(t, test, typescript.IsTest(path), path)
 	}
-	m := &model.Module{Path: "src/plan"}
+	m := &model.Module{Path: "src/plan", Library: &model.Library{}}
 	for written, want := range map[string][]string{
 		"./berth.js": {"src/berth", "src/berth/index"}, "../tide": {"tide", "tide/index"}, "react": {"react"},
 	} {
@@ -141,37 +130,4 @@ func BenchmarkRead(b *testing.B) {
 	for b.Loop() {
 		typescript.Read(lang.File{Path: "all.ts", Text: source.Decode(append([]byte(nil), data...))})
 	}
-}
-
-// What users import a module by is what its package says.
-func TestEntries(t *testing.T) {
-	root, ok := typescript.Root("package.json", []byte(`{"name": "@tidebook/web", "exports": {
-		".": {"types": "./dist/types/index.d.ts", "default": "./dist/index.js"}, "./wire": ["./dist/wire/index.js", null],
-		"./*": "./dist/*.js", "./deep/*/index": "./dist/deep/*/index.js", "./drafts/*": null, "./internal/*": "./dist/internal/*.js", "./style.css": "./style.css"}}`))
-	require.True(t, ok)
-	lib := &model.Library{Package: root.Package, Entries: root.Entries}
-	for path, want := range map[string]string{
-		"src/index": "@tidebook/web", "src/wire/index": "@tidebook/web/wire", "src/tide": "@tidebook/web/tide", "src/tide/curve": "@tidebook/web/tide/curve",
-		"src/deep/water/index": "@tidebook/web/deep/water/index", "src/drafts/new": "", "src/internal/frame": "", "test/tide": "", "src/": "",
-	} {
-		as, public := lib.Entry(path)
-		assert.Equal(t, want, as, path)
-		assert.Equal(t, want != "", public, path)
-		m := &model.Module{Library: lib, Path: path, Name: "name", Internal: !public}
-		assert.Equal(t, want, typescript.ImportedAs(m), path)
-		line := ""
-		if want != "" {
-			line = `import * as name from "` + want + `"`
-		}
-		assert.Equal(t, line, typescript.BringIn(m), path)
-	}
-	root, _ = javascript.Root("package.json", []byte(`{"exports": "./lib/dock.js"}`))
-	lib = &model.Library{Entries: root.Entries}
-	as, public := lib.Entry("src/dock")
-	assert.True(t, public)
-	assert.Empty(t, as, "a package without a name")
-	root, _ = javascript.Root("package.json", []byte(`{"name": "dock", "exports": {"import": "./dock.mjs", "require": "./dock.cjs"}}`))
-	lib = &model.Library{Package: "dock", Entries: root.Entries}
-	as, _ = lib.Entry("dock")
-	assert.Equal(t, "dock", as, "conditions without paths")
 }

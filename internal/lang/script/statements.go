@@ -189,6 +189,11 @@ func (r *reader) headed(h *heads) {
 				return
 			}
 		}
+	case "return":
+		if r.inner > 0 && r.scope == "" {
+			r.returned(h, after)
+			return
+		}
 	case "if", "while", "for", "with", "switch", "do", "try", "else", "finally", "catch":
 		r.control(word, after)
 		return
@@ -233,8 +238,9 @@ func (r *reader) control(word string, after int) {
 	r.at = after
 	switch c := r.byteAt(after); {
 	case c == '{':
-		r.at = r.bracketed(after)
-		r.last = r.at
+		end := r.bracketed(after)
+		r.exportsWithin(after+1, end)
+		r.at, r.last = end, end
 	case c == 0 || c == '}':
 	default:
 		switch inner := r.word(after); inner {
@@ -242,6 +248,7 @@ func (r *reader) control(word string, after int) {
 			r.control(inner, r.after(after+len(inner)))
 		default:
 			end := r.whole(after)
+			r.exportsWithin(after, end)
 			r.finish(end)
 		}
 	}
@@ -318,7 +325,7 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 	if c := r.byteAt(at); c == '{' || c == '[' {
 		r.sig = -1
 		end := r.bracketed(at)
-		names := r.bound(at, end)
+		names, properties := r.bound(at, end)
 		value := r.after(end)
 		if r.byteAt(value) == ':' {
 			value = r.after(r.typeEnd(r.after(value + 1)))
@@ -327,7 +334,10 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 		if r.byteAt(value) == '=' {
 			stop = r.expression(value + 1)
 		}
-		required := r.required(value, stop)
+		required := ""
+		if r.byteAt(value) == '=' {
+			required, _ = r.required(r.after(value+1), r.back(stop))
+		}
 		for i, name := range names {
 			o := model.Occurrence{Kind: kindOfVariable(word), NameSpan: name, Span: source.NewSpan(h.start, r.back(stop)), Export: r.exportOf(h)}
 			from := r.arena.Begin()
@@ -338,8 +348,8 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 				comment = source.Span{}
 			}
 			r.add(o, comment, directives)
-			if required != "" {
-				r.facts.Imports = append(r.facts.Imports, model.Import{Name: name.In(r.text), Assumed: name.In(r.text), Path: required, Member: name.In(r.text), Span: name})
+			if required != "" && r.inPattern(at, name) {
+				r.facts.Imports = append(r.facts.Imports, model.Import{Name: name.In(r.text), Assumed: name.In(r.text), Path: required, Member: properties[i], Span: name})
 			}
 		}
 		return stop
@@ -376,14 +386,9 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 			return r.classValue(h, at, int(o.NameSpan.End), valueAt, comment, directives)
 		}
 		stop = r.expression(value + 1)
-		if names, _, sign := r.path(valueAt); sign > 0 && (names[0] == "exports" || names[0] == "module") {
-			r.common = true
-			r.gives(o.NameSpan.In(r.text))
-		}
-		if required := r.required(value, stop); required != "" {
-			r.facts.Imports = append(r.facts.Imports, model.Import{Name: o.NameSpan.In(r.text), Path: required, Span: o.NameSpan})
-		}
+		r.bindValue(o.NameSpan, valueAt, r.back(stop))
 		r.value(valueAt, r.back(stop))
+		defer r.givenValue(o.NameSpan, valueAt) // when the signature is written
 	}
 	o.Signature = r.arena.Since(from)
 	o.Span = source.NewSpan(h.start, r.back(stop))
@@ -419,11 +424,21 @@ func (r *reader) exportOf(h *heads) model.Export {
 	return model.NotExported // settled when the file is read
 }
 
-// bound yields the names that a pattern binds.
-func (r *reader) bound(at, end int) []source.Span {
-	var out []source.Span
-	r.patternNames(at, end, 0, func(_ string, name source.Span) { out = append(out, name) })
-	return out
+// bound lists the names that a pattern binds, and the properties that they are taken from.
+func (r *reader) bound(at, end int) (names []source.Span, properties []string) {
+	r.patternNames(at, end, 0, func(property string, name source.Span) {
+		if property == "" {
+			property = name.In(r.text)
+		}
+		names, properties = append(names, name), append(properties, property)
+	})
+	return names, properties
+}
+
+// inPattern reports whether a name stands in the pattern that opens at an offset itself,
+// and in none within it.
+func (r *reader) inPattern(open int, name source.Span) bool {
+	return !strings.ContainsAny(r.text[open+1:name.Start], "{[")
 }
 
 // patternNames yields, for each element of a pattern, the property that it takes
@@ -490,30 +505,6 @@ func (r *reader) patternNames(at, end, depth int, yield func(property string, na
 	}
 }
 
-// required is the path in "= require('path')", or "".
-func (r *reader) required(at, stop int) string {
-	if r.byteAt(at) != '=' {
-		return ""
-	}
-	at = r.after(at + 1)
-	if !r.wordAt(at, "require") {
-		return ""
-	}
-	open := r.after(at + len("require"))
-	if r.byteAt(open) != '(' {
-		return ""
-	}
-	text := r.after(open + 1)
-	if c := r.byteAt(text); c != '"' && c != '\'' {
-		return ""
-	}
-	end := r.quoted(text)
-	if end > stop || r.byteAt(r.after(end)) != ')' || end < text+2 {
-		return ""
-	}
-	return r.text[text+1 : end-1]
-}
-
 // alias reads "type Name<T> = ...".
 func (r *reader) alias(h *heads, name int) {
 	end := r.nameEnd(name)
@@ -539,8 +530,39 @@ func (r *reader) alias(h *heads, name int) {
 	o.Span = source.NewSpan(h.start, stop)
 	o.Extra = model.NewExtra(params, nil, nil)
 	o.Signature = r.arena.Since(mark)
-	r.add(o, h.comment, h.directives)
+	index := r.add(o, h.comment, h.directives)
+	if r.byteAt(from) == '{' && r.bracketed(from) == r.back(stop) && !r.mapped(from) {
+		r.objectType(index, from)
+	}
 	r.finish(stop)
+}
+
+// mapped reports whether braces hold "[K in T]: ...".
+func (r *reader) mapped(open int) bool {
+	at := r.after(open + 1)
+	if c := r.byteAt(at); c == '+' || c == '-' {
+		at = r.after(at + 1)
+	}
+	if r.wordAt(at, "readonly") {
+		at = r.after(at + len("readonly"))
+	}
+	if r.byteAt(at) != '[' {
+		return false
+	}
+	name := r.after(at + 1)
+	return r.wordAt(r.after(r.nameEnd(name)), "in")
+}
+
+// objectType reads the members of a type that is written as an object: to users they are
+// what those of an interface are, though the language has no declaration for them.
+func (r *reader) objectType(index int32, open int) {
+	first, was := len(r.facts.Occurrences), r.at
+	r.at = open + 1
+	r.within(index, r.signatures)
+	for i := first; i < len(r.facts.Occurrences); i++ {
+		r.facts.Occurrences[i].Local = true
+	}
+	r.at = was
 }
 
 // namespace reads "namespace A.B { ... }", "module 'name' { ... }" and "global { ... }".

@@ -27,6 +27,9 @@ func TestTypeParametersInTypes(t *testing.T) {
 		facts := langtest.Read(either{typescript}, "a.ts", []byte(text))
 		var got []string
 		for i := range facts.Occurrences {
+			if facts.Occurrences[i].Local {
+				continue // its types stand in that of what it is a member of
+			}
 			for token := range facts.Occurrences[i].Signature.In(facts.Text) {
 				if token.Kind == model.TokenType {
 					got = append(got, token.Text)

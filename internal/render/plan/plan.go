@@ -266,7 +266,7 @@ func (p *Plan) Within(d *model.Declaration) []*model.Declaration {
 func (p *Plan) inReach(list []*model.Declaration) []*model.Declaration {
 	var out []*model.Declaration
 	for _, d := range list {
-		if p.Links.InReach(d) && d.Name != "_" {
+		if p.Links.InReach(d) && !d.Blank() {
 			out = append(out, d)
 		}
 	}
@@ -279,7 +279,7 @@ func (p *Plan) Deprecated() []*model.Declaration {
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib) {
 			for d := range p.Links.OnPagesOf(m) {
-				if d.Deprecated() && p.Links.InReach(d) && d.Name != "_" {
+				if d.Deprecated() && p.Links.InReach(d) && !d.Blank() {
 					out = append(out, d)
 				}
 			}
@@ -333,7 +333,7 @@ func (p *Plan) entries() []Entry {
 		for _, m := range p.Modules(lib) {
 			out = append(out, Entry{Name: m.Last(), Module: m})
 			for d := range p.Links.OnPagesOf(m) {
-				if p.Links.InReach(d) && d.Kind() != model.KindField && d.Name != "_" {
+				if p.Links.InReach(d) && d.Kind() != model.KindField && !d.Blank() {
 					out = append(out, Entry{Name: d.Name, Declaration: d})
 				}
 			}

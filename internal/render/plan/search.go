@@ -21,8 +21,9 @@ func (p *Plan) SearchEntries() []search.Entry {
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib) {
 			out = append(out, p.moduleEntry(m))
+			out = p.modulesUnder(out, m)
 			for d := range p.Links.OnPagesOf(m) {
-				if p.Links.InReach(d) && d.Name != "_" {
+				if p.Links.InReach(d) && !d.Blank() {
 					e := p.entry(d)
 					e.Also = p.also(d, given[outermost(d)])
 					out = append(out, e)
@@ -46,7 +47,7 @@ func (p *Plan) given() map[*model.Declaration][]givenBy {
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib) {
 			for _, g := range p.Links.Gives(m) {
-				if d := g.Target.Declaration; d != nil && d.Module != m {
+				if d := g.Target.Declaration; d != nil && (d.Module != m || g.Name != d.Name) && g.Name != "default" {
 					out[d] = append(out[d], givenBy{m, g.Name})
 				}
 			}
@@ -82,6 +83,18 @@ func aliases(out []search.Entry, d *model.Declaration, places []givenBy) []searc
 		alias.Module, alias.Name, alias.Also = place.module.Path, place.name, nil
 		alias.Summary, alias.Words, alias.Takes, alias.Gives = "", nil, nil, nil // what else it is found by finds the first place
 		out = append(out, alias)
+	}
+	return out
+}
+
+// modulesUnder adds the names under which a module gives on others as a whole.
+func (p *Plan) modulesUnder(out []search.Entry, m *model.Module) []search.Entry {
+	for _, g := range p.Links.Gives(m) {
+		if of := g.Target.Module; of != nil && of != m && g.Name != of.Last() && p.modules[of] != nil {
+			e := p.moduleEntry(of)
+			e.Name, e.Module = g.Name, m.Path
+			out = append(out, e)
+		}
 	}
 	return out
 }

@@ -116,6 +116,12 @@ func moduleName(m *model.Module) string {
 // notes are the sentences beside a declaration.
 func (v view) notes(d *model.Declaration) []sentence {
 	out := v.written(d)
+	switch {
+	case d.IsSecond():
+		out = append(out, v.sentenceOf("second-name", slot("names", v.baseName(d.Origin))))
+	case d.Origin != nil && d.Origin.Parent != nil:
+		out = append(out, v.sentenceOf("declared-by", slot("name", piece{Text: d.Origin.Parent.Path(), Name: true})))
+	}
 	if d.Generated() {
 		out = append(out, sentence{{Text: v.say("generated")}})
 	}
@@ -290,6 +296,11 @@ func (v view) moduleNotes(m *model.Module) []sentence {
 		files = append(files, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
 	}
 	out = append(out, v.sentenceOf("files", slot("count", piece{Text: v.count(len(m.Files), "file")}), filled{"files", files}))
+	if others := m.Library.OtherNames(m.Path); len(others) > 0 {
+		out = append(out, v.sentenceOf("also-imported", filled{"names", enumerated(v, others, mostNames, "", func(name string) sentence {
+			return sentence{{Text: name, Name: true}}
+		})}))
+	}
 	var imports []*model.Module
 	for _, e := range v.plan.Links.Imports(m) {
 		imports = append(imports, e.To)

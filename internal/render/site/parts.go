@@ -133,7 +133,7 @@ func (w *proseWriter) described(p partOf, e *prose.Entry) {
 func (w *proseWriter) entryName(kind prose.PartKind, name string) {
 	if kind == prose.Failures || kind == prose.Warnings {
 		if d := w.scope.Declaration; d != nil {
-			href := w.v.href(w.v.plan.Links.Type(d.Module, w.scope.File, name))
+			href := w.v.href(w.v.plan.Links.Type(d.Site().Module, w.scope.File, name))
 			w.anchored(href, func() { w.raw(breakable(name)) })
 			return
 		}

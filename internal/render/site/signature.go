@@ -124,7 +124,7 @@ var tokenClasses = map[model.TokenKind]string{
 
 func (v view) token(b *strings.Builder, d *model.Declaration, at model.At, t model.Token) {
 	if t.Kind == model.TokenType {
-		href := v.href(v.plan.Links.Type(d.Module, at.File, t.Text))
+		href := v.href(v.plan.Links.TypeIn(d, at.File, t.Text))
 		if href == "" || href == v.to(v.page.Address) {
 			b.WriteString(breakable(t.Text))
 			return
@@ -137,7 +137,11 @@ func (v view) token(b *strings.Builder, d *model.Declaration, at model.At, t mod
 		b.WriteString(escape(t.Text))
 		return
 	}
-	b.WriteString(`<span class="` + class + `">` + breakable(t.Text) + `</span>`)
+	text := t.Text
+	if t.Kind == model.TokenName && d.Parent == nil && (d.Name != d.Written() || d.IsSecond()) || t.Kind == model.TokenName && d.IsSecond() {
+		text = d.Name // users know it by another name than its words have
+	}
+	b.WriteString(`<span class="` + class + `">` + breakable(text) + `</span>`)
 }
 
 // short draws a signature for an overview: what stands behind the name, on one line.

@@ -153,7 +153,7 @@ func (v view) title() string {
 // href is where a target leads from this page, or "" where it has no page.
 func (v view) href(t link.Target) string {
 	switch {
-	case t.Declaration != nil && v.plan.Links.InReach(t.Declaration) && t.Declaration.Name != "_":
+	case t.Declaration != nil && v.plan.Links.InReach(t.Declaration) && !t.Declaration.Blank():
 		return v.toForm(t)
 	case t.Module != nil && v.plan.Links.ModuleInReach(t.Module):
 		return v.to(v.plan.Module(t.Module))
@@ -184,23 +184,12 @@ func (v view) forgeAddress(file string, line int) string {
 // bringIn is the line that a reader copies to use a module, or a declaration of it.
 func (v view) bringIn(m *model.Module, d *model.Declaration) string {
 	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.NameUsing); ok && d != nil && d.Parent == nil {
-		return using.BringNameIn(m, d)
+		return using.BringNameIn(m, d, v.plan.Links.NameIn(m, d))
 	}
 	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.Using); ok {
-		return using.BringIn(m)
+		return using.BringIn(m, v.plan.Links.Shadowed(m))
 	}
 	return ""
-}
-
-// given are the declarations in reach that a module gives on out of others.
-func (v view) given(m *model.Module) []*model.Declaration {
-	var out []*model.Declaration
-	for _, g := range v.plan.Links.Gives(m) {
-		if d := g.Target.Declaration; d != nil && v.plan.Links.InReach(d) && v.plan.Links.Home(d) != m {
-			out = append(out, d)
-		}
-	}
-	return out
 }
 
 // lent are the declarations of a module that stand on the pages of others, by those.

@@ -68,19 +68,19 @@ func Write(w io.Writer, p *model.Project, want Want) error {
 	out := json.NewEncoder(buffered)
 	out.SetEscapeHTML(false)
 	for _, lib := range p.Libraries {
-		if want.Language != "" && want.Language != lib.Language {
-			continue
-		}
 		declared := declarations(lib)
 		for _, f := range lib.Files {
+			if want.Language != "" && want.Language != f.Language {
+				continue
+			}
 			for i := range f.Occurrences {
 				o := &f.Occurrences[i]
 				d := declared[o]
-				if d == nil || o.Worded || !want.Reach.Includes(d.Visibility) {
+				if d == nil || o.Worded || o.Local || !want.Reach.Includes(d.Visibility) {
 					continue
 				}
 				line := symbol(lib, d, model.At{Occurrence: o, File: f})
-				if want.Links != nil && d.Main().Occurrence == o {
+				if want.Links != nil && d.AsWritten()[min(d.Primary, len(d.AsWritten())-1)].Occurrence == o {
 					line.Relations = relations(want.Links, d)
 				}
 				if err := out.Encode(line); err != nil {
@@ -97,7 +97,7 @@ func declarations(lib *model.Library) map[*model.Occurrence]*model.Declaration {
 	for _, list := range [][]*model.Module{lib.Modules, lib.Tests} {
 		for _, m := range list {
 			for d := range m.Declarations {
-				for _, o := range d.Occurrences {
+				for _, o := range d.AsWritten() {
 					of[o.Occurrence] = d
 				}
 			}
@@ -108,8 +108,8 @@ func declarations(lib *model.Library) map[*model.Occurrence]*model.Declaration {
 
 func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 	s := &Symbol{
-		File: o.File.Path, Line: o.Line, Language: lib.Language, Module: d.Module.Path, Kind: o.Kind.String(),
-		Name: o.Name, Scope: o.Scope, Visibility: o.Visibility.String(), Documented: o.Doc != nil, ID: d.ID(),
+		File: o.File.Path, Line: o.Line, Language: o.File.Language, Module: d.Module.Path, Kind: o.Kind.String(),
+		Name: o.Name, Scope: o.Scope, Visibility: o.Visibility.String(), Documented: o.Attached(), ID: d.ID(),
 		Library: lib.Name, Role: o.File.Role.String(), Effective: d.Visibility.String(),
 		Signature: o.Signature.Text(o.File.Text), Span: [2]int32{o.Span.Start, o.Span.End}, NameSpan: [2]int32{o.NameSpan.Start, o.NameSpan.End},
 		Conditions: o.File.Conditions, TypeParams: names(o.TypeParams()),
@@ -119,7 +119,6 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 		s.Conditions = append(slices.Clone(s.Conditions), o.Conditions()...)
 	}
 	if o.File.Language == "javascript" || o.File.Language == "typescript" {
-		s.Language = o.File.Language
 		given := exported(o)
 		s.Exported = &given
 	} else if d.Module.Internal && o.Visibility == model.Public {

@@ -1,0 +1,91 @@
+package link
+
+import (
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// InheritedFrom is what a type has from one of its bases.
+type InheritedFrom struct {
+	Base    *model.Declaration
+	Members []*model.Declaration
+}
+
+// Inherited lists the members that a type has from its bases in reach, at whatever level,
+// the nearest base first, each member once and none that the type declares itself.
+// Members of bases out of reach are the type's own.
+func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
+	if !d.Kind().IsType() {
+		return nil
+	}
+	var out []InheritedFrom
+	seen, names := map[*model.Declaration]bool{d: true}, map[string]bool{}
+	implicit := x.implicit(d.Module.Library.Language)
+	for level, next := 0, []*model.Declaration{d}; len(next) > 0 && level < highest; level++ {
+		var above, members []*model.Declaration
+		for _, t := range next {
+			for _, base := range x.bases(t) {
+				if seen[base] {
+					continue
+				}
+				seen[base] = true
+				above = append(above, base)
+				if x.InReach(base) {
+					members = append(members, base.Members...)
+				}
+			}
+		}
+		if implicit {
+			members = unlikeNames(members)
+		}
+		for _, m := range members {
+			if names[m.Name] || d.Member(m.Name) != nil || !x.passesDown(m) {
+				continue
+			}
+			names[m.Name] = true
+			if last := len(out) - 1; last < 0 || out[last].Base != m.Parent {
+				out = append(out, InheritedFrom{Base: m.Parent})
+			}
+			out[len(out)-1].Members = append(out[len(out)-1].Members, m)
+		}
+		next = above
+	}
+	return out
+}
+
+// passesDown reports whether a member goes on to the types that have its own as a base.
+func (x *Index) passesDown(m *model.Declaration) bool {
+	return m.Kind() != model.KindConstructor && !m.Blank() && !m.Main().Embedded && x.InReach(m)
+}
+
+// NameIn is the name by which users take a declaration from a module: "default" where it
+// is what the module gives without a name.
+func (x *Index) NameIn(m *model.Module, d *model.Declaration) string {
+	byDefault := false
+	for _, given := range x.Gives(m) {
+		if given.Target.Declaration != d {
+			continue
+		}
+		if given.Name != "default" {
+			return given.Name
+		}
+		byDefault = true
+	}
+	if byDefault && (d.Module != m || leftOut(d)) {
+		return "default"
+	}
+	return d.Name
+}
+
+// Shadowed reports whether the module above a module gives something else under its name.
+func (x *Index) Shadowed(m *model.Module) bool {
+	importer, ok := x.options.FrontEnds[m.Library.Language].(lang.Importer)
+	i := strings.LastIndexAny(m.Path, "./")
+	if !ok || i < 0 {
+		return false
+	}
+	above := x.module(m.Library, m.Path[:i])
+	return above != nil && importer.Below(above.Path, m.Path[i+1:]) == m.Path && x.gives(above, m.Path[i+1:], &trail{}).Declaration != nil
+}

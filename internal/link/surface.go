@@ -1,0 +1,594 @@
+package link
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// This file finds what users can name, and by which names: what modules give on from one
+// another, what is within reach because of it, and the members that types have from bases
+// which users cannot name.
+
+// findSurface works it out for the whole project. The order matters: what a module gives
+// on decides what is within reach, and that, which bases are out of it.
+func (x *Index) findSurface() {
+	x.openImports()
+	x.replaced = map[*model.Declaration]bool{}
+	x.lift()
+	x.findHomes()
+	x.rename()
+	x.findReplaced()
+	x.findHomes() // under the names that users know
+	x.added = map[*model.Declaration][]*model.Declaration{}
+	x.augment()
+	x.given.Clear()
+	x.based.Clear()
+	x.speakForOthers()
+	x.adopt()
+}
+
+// openImports decides which imports a module gives on where that hangs on what is taken:
+// a package gives on what it takes from modules of its own, and so does a module that has
+// nothing else.
+func (x *Index) openImports() {
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			passes := x.takers[m] && (passesOn(m) || x.isPackage(m))
+			for _, f := range m.Files {
+				imports := x.imports[f]
+				for i := range imports {
+					in := &imports[i]
+					in.public = in.from.Public || passes && in.from.Open && x.isOwn(lib, in)
+				}
+			}
+		}
+	}
+}
+
+// isPackage reports whether a module stands for those below it.
+func (x *Index) isPackage(m *model.Module) bool {
+	worder, ok := x.options.FrontEnds[m.Library.Language].(lang.Packages)
+	return ok && worder.IsPackage(m)
+}
+
+// isOwn reports whether an import takes something out of the library that it stands in.
+func (x *Index) isOwn(lib *model.Library, in *imported) bool {
+	if in.module != nil && in.module.Library == lib {
+		return true
+	}
+	if in.member == "" || in.member == "*" {
+		return false
+	}
+	t := x.taken(lib, *in, &trail{})
+	return t.Module != nil && t.Module.Library == lib
+}
+
+// passesOn reports whether a module declares nothing for its users.
+func passesOn(m *model.Module) bool {
+	return !slices.ContainsFunc(m.Top, func(d *model.Declaration) bool {
+		return d.Visibility == model.Public || m.Internal && d.Main().Visibility == model.Public
+	})
+}
+
+// Given is a name that a module gives on from elsewhere, or a further name for what it has.
+type Given struct {
+	Name   string
+	Target Target
+	Doc    *model.Doc         // the comment on the name, where it has one of its own
+	Stands *model.Declaration // what gives the target this name, where that is a declaration to its language
+	File   *model.Facts
+}
+
+// Gives lists what a module gives on to its users out of other modules, or under other
+// names, in the order of its files. Names that cannot be followed are left out.
+func (x *Index) Gives(m *model.Module) []Given {
+	if !x.takers[m] {
+		return nil
+	}
+	if known, ok := x.given.Load(m); ok {
+		return known.([]Given)
+	}
+	g := giving{x: x, of: m, names: map[string]bool{}, seen: map[*model.Module]bool{}, stars: map[*model.Module]bool{m: true}}
+	g.module(m)
+	x.given.Store(m, g.out)
+	return g.out
+}
+
+// giving lists what one module gives on.
+type giving struct {
+	x     *Index
+	of    *model.Module
+	out   []Given
+	names map[string]bool
+	seen  map[*model.Module]bool
+	stars map[*model.Module]bool
+}
+
+func (g *giving) add(given Given) {
+	own := g.of.Find("", given.Name)
+	switch {
+	case given.Target.None() || g.names[given.Name] || given.Name == "":
+		return
+	case own != nil && given.Stands != own && !leftOut(own) && g.x.standsFor(own, &trail{}).None():
+		return // its own
+	case own != nil && given.Target.Declaration == own:
+		return
+	}
+	g.names[given.Name] = true
+	g.out = append(g.out, given)
+}
+
+func (g *giving) module(m *model.Module) {
+	if g.seen[m] {
+		return
+	}
+	g.seen[m] = true
+	x, own := g.x, m == g.of
+	for _, d := range m.Top {
+		if visible(d) && (own || !leftOut(d)) {
+			if t := x.standsFor(d, &trail{}); !t.None() {
+				g.add(Given{Name: d.Name, Target: t, Stands: d, File: d.Main().File})
+			}
+		}
+	}
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			switch {
+			case !i.public:
+			case i.member == "*":
+			case i.self && strings.Contains(i.name, "."): // in a namespace
+				if d := x.gives(m, "default", &trail{}).Declaration; f.Whole && d != nil {
+					if name, ok := strings.CutPrefix(i.name, d.Written()+"."); ok {
+						g.add(Given{Name: name, Target: x.taken(m.Library, i, &trail{}), File: f})
+					}
+				}
+			case i.name == "default" && !own:
+			case i.member == "" && !i.whole && i.module != nil:
+				g.add(Given{Name: i.name, Target: Target{Module: i.module}, Doc: i.from.Doc, File: f})
+			default:
+				g.add(Given{Name: i.name, Target: x.taken(m.Library, i, &trail{}), Doc: i.from.Doc, File: f})
+			}
+		}
+		for _, l := range f.Names {
+			if m.Find("", l.Name) == nil {
+				g.add(Given{Name: l.Name, Target: x.gives(m, l.Name, &trail{}), File: f})
+			}
+		}
+		if f.Whole {
+			g.members(m, f)
+		}
+	}
+	for _, f := range m.Files { // what is named outweighs what comes with everything
+		for _, i := range x.imports[f] {
+			if i.public && i.member == "*" && i.module != nil && i.module != m {
+				g.star(i.module)
+			}
+		}
+	}
+}
+
+// visible reports whether users can take a declaration from its module, if they can take
+// anything from that.
+func visible(d *model.Declaration) bool {
+	return d.Visibility == model.Public || d.Module.Internal && d.Main().Visibility == model.Public && !leftOut(d)
+}
+
+// star lists all that a module gives.
+func (g *giving) star(m *model.Module) {
+	if g.stars[m] {
+		return
+	}
+	g.stars[m] = true
+	for _, d := range m.Top {
+		if !leftOut(d) && d.Name != "default" && visible(d) && g.x.standsFor(d, &trail{}).None() {
+			g.add(Given{Name: d.Name, Target: Target{Declaration: d}})
+		}
+	}
+	if !g.x.takers[m] {
+		return
+	}
+	g.module(m)
+	listed := false
+	for _, f := range m.Files {
+		listed = listed || f.Listed
+	}
+	if listed {
+		return
+	}
+	for _, f := range m.Files { // without a list, what a module takes is taken from it too
+		for _, i := range g.x.imports[f] {
+			if i.from.Open && i.member == "*" && i.module != nil && i.module.Library == m.Library {
+				g.star(i.module)
+			} else if i.from.Open && i.module != nil && i.module.Library == m.Library && i.member != "" {
+				g.add(Given{Name: i.name, Target: g.x.taken(m.Library, i, &trail{}), File: f})
+			}
+		}
+	}
+}
+
+// members lists the members of what a module gives as a whole: its users take them as they
+// take what a module gives.
+func (g *giving) members(m *model.Module, f *model.Facts) {
+	d := g.x.gives(m, "default", &trail{}).Declaration
+	if d == nil || d.Module.Library.Elsewhere != nil {
+		return
+	}
+	if d.Kind() != model.KindInterface {
+		g.membersOf(d, f)
+	}
+	if k := d.Kind(); k != model.KindConstant && k != model.KindVariable && k != model.KindNamespace {
+		return
+	}
+	for _, o := range d.Occurrences {
+		for t := range o.Tokens(o.Signature) { // what a value has that is of one type
+			if typ := g.x.valueType(d, o, t); typ != nil {
+				g.membersOf(typ, f)
+				for _, from := range g.x.Inherited(typ) {
+					for _, member := range from.Members {
+						g.add(Given{Name: member.Name, Target: Target{Declaration: member}, File: f})
+					}
+				}
+			}
+		}
+	}
+}
+
+// valueType is the type that a token in the signature of a value names, or nil.
+func (x *Index) valueType(d *model.Declaration, o model.At, t model.Token) *model.Declaration {
+	if t.Kind != model.TokenType || o.Kind != model.KindConstant && o.Kind != model.KindVariable {
+		return nil
+	}
+	typ := x.TypeIn(d, o.File, t.Text).Declaration
+	if typ == nil {
+		typ = x.under(Target{Declaration: d}, t.Text).Declaration // in the namespace of its own name
+	}
+	if typ == nil || typ == d || typ.Module.Library.Elsewhere != nil || typ.Kind() != model.KindInterface && typ.Kind() != model.KindClass {
+		return nil
+	}
+	return typ
+}
+
+func (g *giving) membersOf(d *model.Declaration, f *model.Facts) {
+	for _, member := range d.Members {
+		if k := member.Kind(); k != model.KindConstructor && k != model.KindIndexer && member.Main().Visibility == model.Public && !strings.HasPrefix(member.Name, "(") && !strings.HasPrefix(member.Name, "[") && member.Name != "new" {
+			g.add(Given{Name: member.Name, Target: Target{Declaration: member}, File: f})
+		}
+	}
+}
+
+// lift puts what a module in reach gives on out of modules that are kept from
+// users within their reach.
+func (x *Index) lift() {
+	x.lifted = map[*model.Declaration]bool{}
+	x.liftedModules, x.wholes = map[*model.Module]bool{}, map[*model.Module]bool{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if !m.Internal {
+				x.liftGiven(m, 0)
+			}
+		}
+	}
+}
+
+func (x *Index) liftGiven(m *model.Module, depth int) {
+	if !x.takers[m] || depth > highest {
+		return
+	}
+	for _, given := range x.Gives(m) {
+		if other := given.Target.Module; other != nil && other.Internal && !x.wholes[other] && other.Library.Elsewhere == nil { // the whole module under a name
+			x.liftedModules[other], x.wholes[other] = true, true
+			for _, d := range other.Top {
+				if d.Main().Visibility == model.Public && !leftOut(d) {
+					x.lifted[d] = true
+				}
+			}
+			x.liftGiven(other, depth+1)
+		}
+		if d := given.Target.Declaration; d != nil && d.Module.Library.Elsewhere == nil && (d.Module.Internal || d.Visibility != model.Public) && x.mayLift(d, given.Name) {
+			x.lifted[d] = true
+			if d.Module.Internal {
+				x.liftedModules[d.Module] = true
+			}
+		}
+	}
+}
+
+// mayLift reports whether a declaration is for users where a module gives it on under a
+// name: it is, unless a comment keeps it from them, whatever its own name says.
+func (x *Index) mayLift(d *model.Declaration, name string) bool {
+	return d.Main().Visibility == model.Public || d.Parent == nil && d.Main().Doc == nil && d.Main().Visibility == model.Private ||
+		d.Main().Visibility == model.Private && name != d.Name
+}
+
+// Visibility is the effective one of a declaration, seen from outside: what a
+// public module gives on is public wherever it was declared.
+func (x *Index) Visibility(d *model.Declaration) model.Visibility {
+	if len(x.lifted) == 0 || d.Visibility == model.Public {
+		return d.Visibility
+	}
+	v := model.Public
+	for at, depth := d, 0; at != nil && depth < 100; at, depth = at.Parent, depth+1 {
+		if x.lifted[at] {
+			return v
+		}
+		v = max(v, at.Main().Visibility)
+	}
+	return d.Visibility
+}
+
+// rename gives declarations the names that users know them by, where these are others than
+// their files write: those under which the module gives them on on whose pages they stand.
+func (x *Index) rename() {
+	type naming struct {
+		home *model.Module
+		name string
+	}
+	names := map[*model.Declaration]naming{}
+	plain := map[*model.Declaration]bool{} // known under their own names too
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if !x.takers[m] || !x.seen(m) || x.kept(m) {
+				continue
+			}
+			for _, given := range x.Gives(m) {
+				d := given.Target.Declaration
+				if d == nil || d.Parent != nil || d.Module.Library != m.Library {
+					continue
+				}
+				if given.Name == d.Name {
+					plain[d] = true
+					continue
+				}
+				if given.Name == "default" || !x.lifted[d] || !x.kept(d.Module) && d.Module != m {
+					continue
+				}
+				was, ok := names[d]
+				if !ok || cmp.Or(cmp.Compare(len(m.Path), len(was.home.Path)), cmp.Compare(m.Path, was.home.Path)) < 0 {
+					names[d] = naming{m, given.Name}
+				}
+			}
+		}
+	}
+	for d, n := range names {
+		if !plain[d] && (x.kept(d.Module) || leftOut(d) || d.Main().Visibility == model.Private) {
+			d.Module.Rename(d, n.name)
+		}
+	}
+	if len(names) > 0 {
+		x.given.Clear()
+	}
+}
+
+// findReplaced finds the constants and variables in whose place pages show what they stand
+// for.
+func (x *Index) findReplaced() {
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if !x.takers[m] {
+				continue
+			}
+			for _, d := range m.Top {
+				t := x.standsFor(d, &trail{})
+				if t.Module != nil && x.seen(t.Module) || t.Declaration != nil && (x.InReach(t.Declaration) || !visible(d)) {
+					x.replaced[d] = true
+				}
+			}
+		}
+	}
+}
+
+// speakForOthers gives second names of callables the words of what they name.
+func (x *Index) speakForOthers() {
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			for d := range m.Declarations {
+				if d.Origin != nil || !isSame(d) || x.replaced[d] {
+					continue
+				}
+				if of := x.sameAs(d); of != nil && of != d && of.Main().Callable != nil && of.Site() != d {
+					m.Speak(d, of, secondNamed(d.Main(), of))
+				}
+			}
+		}
+	}
+}
+
+// isSame reports whether a declaration is nothing but a further name of something, in every
+// file that has it.
+func isSame(d *model.Declaration) bool {
+	for _, o := range d.Occurrences {
+		if o.Same() == "" {
+			return false
+		}
+	}
+	return true
+}
+
+// sameAs is the declaration that another one is a second name of, or nil.
+func (x *Index) sameAs(d *model.Declaration) *model.Declaration {
+	at := d.Main()
+	names := splitPath(at.Same())
+	if d.Parent != nil {
+		if of := x.promoted(d.Parent, names[0], 0); of != nil && of != d {
+			return x.below(of, names[1:])
+		}
+	}
+	t := x.nameAt(d.Module, at.File, names[0], d, &trail{})
+	if len(names) > 1 && !t.None() {
+		t = x.under(t, at.Same()[len(names[0])+1:])
+	}
+	return t.Declaration
+}
+
+// secondNamed is an occurrence with the words of a callable under another name.
+func secondNamed(at model.At, of *model.Declaration) model.At {
+	form := of.Form()
+	made := *form.Occurrence
+	made.Name, made.Scope, made.Visibility, made.Export = at.Name, at.Scope, at.Visibility, at.Export
+	made.Doc, made.GroupDoc, made.Deprecated = at.Doc, nil, at.Deprecated || form.Deprecated
+	if at.File == form.File {
+		made.NameSpan, made.Span, made.Line = at.NameSpan, at.Span, at.Line
+	}
+	if at.Parent < 0 && made.Kind == model.KindMethod {
+		made.Kind = model.KindFunction
+	}
+	if at.Parent >= 0 && made.Kind == model.KindFunction {
+		made.Kind = model.KindMethod
+	}
+	return model.At{Occurrence: &made, File: form.File}
+}
+
+// augment adds to modules what other files declare of them ("declare module './plan'").
+func (x *Index) augment() {
+	for _, lib := range x.Project.Libraries {
+		importer, ok := x.options.FrontEnds[lib.Language].(lang.Importer)
+		if !ok {
+			continue
+		}
+		for _, m := range lib.Modules {
+			for _, d := range m.Top {
+				if d.Kind() != model.KindModule || !x.takers[m] && !isRelative(d.Name) {
+					continue
+				}
+				of := x.augmented(importer, m, d)
+				if of == nil {
+					continue
+				}
+				x.replaced[d] = true
+				x.addTo(of, d.Members)
+			}
+		}
+	}
+}
+
+// addTo adds declarations to a module: members to what it has, and new names to itself, or
+// to what it gives as a whole.
+func (x *Index) addTo(m *model.Module, list []*model.Declaration) {
+	var whole *model.Declaration
+	if slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return f.Whole }) {
+		whole = x.gives(m, "default", &trail{}).Declaration
+	}
+	everything := func(*model.Declaration) bool { return true }
+	for _, added := range list {
+		x.replaced[added] = true
+		for _, member := range added.Members {
+			x.replaced[member] = true
+		}
+		own := x.gives(m, added.Name, &trail{}).Declaration
+		if whole != nil && whole.Module == m {
+			own = whole.Member(added.Name)
+		}
+		switch {
+		case own != nil && own.Module.Library.Elsewhere == nil:
+			adoptAll(own.Module, own, added.Members, everything, 0)
+			x.added[own] = append(x.added[own], added)
+		case whole == nil || whole.Module == m:
+			adoptAll(m, whole, []*model.Declaration{added}, everything, 0)
+		}
+	}
+}
+
+// augmented is the module that a declaration adds to, or nil.
+func (x *Index) augmented(importer lang.Importer, m *model.Module, d *model.Declaration) *model.Module {
+	for _, path := range importer.ImportPaths(m, d.Main().File, d.Name) {
+		if of := x.importable(m.Library, path); of != nil && of != m && of.Library == m.Library {
+			return of
+		}
+	}
+	return nil
+}
+
+func isRelative(name string) bool { return len(name) > 1 && name[0] == '.' }
+
+// adopt gives types the members that they have from bases which users cannot name: to
+// them these are the type's own.
+func (x *Index) adopt() {
+	x.adopters = map[*model.Declaration]*model.Declaration{}
+	var modules []*model.Module
+	for _, lib := range x.Project.Libraries {
+		modules = append(modules, lib.Modules...)
+	}
+	x.parallel(len(modules), func(i int) { // ask for all bases at once
+		for d := range modules[i].Declarations {
+			if d.Kind().IsType() && x.InReach(d) {
+				x.bases(d)
+			}
+		}
+	})
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			var types []*model.Declaration
+			for d := range m.Declarations {
+				if d.Kind().IsType() && d.Origin == nil && x.InReach(d) {
+					types = append(types, d)
+				}
+			}
+			for _, d := range types {
+				x.adoptInto(m, d)
+			}
+		}
+	}
+}
+
+func (x *Index) adoptInto(m *model.Module, d *model.Declaration) {
+	seen := map[*model.Declaration]bool{d: true}
+	implicit := x.implicit(m.Library.Language)
+	for level, next := 0, []*model.Declaration{d}; len(next) > 0 && level < highest; level++ {
+		var above []*model.Declaration
+		var taken []*model.Declaration
+		for _, t := range next {
+			for _, base := range x.bases(t) {
+				if seen[base] || x.InReach(base) || base.Module.Library.Elsewhere != nil {
+					continue
+				}
+				seen[base] = true
+				above = append(above, base)
+				taken = append(taken, base.Members...)
+			}
+		}
+		if implicit {
+			taken = unlikeNames(taken)
+		}
+		adoptAll(m, d, taken, func(member *model.Declaration) bool {
+			at := member.Main()
+			return x.options.Reach.Includes(at.Visibility) && !member.Hidden && member.Origin == nil && !at.Embedded && !member.Blank()
+		}, 0)
+		next = above
+	}
+	for _, member := range d.Members {
+		if o := member.Origin; o != nil && x.adopters[o] == nil {
+			x.adopters[o] = member
+		}
+	}
+}
+
+// unlikeNames leaves out members of one name: where types embed others, none of several on
+// one level is promoted.
+func unlikeNames(list []*model.Declaration) []*model.Declaration {
+	count := map[string]int{}
+	for _, d := range list {
+		count[d.Name]++
+	}
+	return slices.DeleteFunc(slices.Clone(list), func(d *model.Declaration) bool { return count[d.Name] > 1 })
+}
+
+func adoptAll(m *model.Module, into *model.Declaration, members []*model.Declaration, wanted func(*model.Declaration) bool, depth int) {
+	for _, member := range members {
+		if !wanted(member) || depth > highest {
+			continue
+		}
+		if made := m.Adopt(into, member); made != nil {
+			adoptAll(m, made, member.Members, wanted, depth+1)
+		}
+	}
+}
+
+// Adopter reports whether a declaration is the first of those that have the words of
+// another one as members of their types: rules speak of that once.
+func (x *Index) Adopter(d *model.Declaration) bool {
+	return d.Origin == nil || x.adopters[d.Origin] == nil || x.adopters[d.Origin] == d
+}

@@ -1,0 +1,69 @@
+package site
+
+import (
+	"codrel/internal/link"
+	"codrel/internal/model"
+)
+
+// This file draws what a page shows of other pages: names that a module gives on, and
+// members that a type has from its bases.
+
+// given are the names in reach that a module gives on out of others, or under further
+// names, but for those that stand among its own.
+func (v view) given(m *model.Module) []link.Given {
+	var out []link.Given
+	for _, g := range v.plan.Links.Gives(m) {
+		switch d := g.Target.Declaration; {
+		case d != nil && !v.plan.Links.InReach(d), d != nil && v.plan.Links.Home(d) == m && d.Parent == nil && (g.Name == d.Name || g.Name == "default"):
+		case d != nil:
+			out = append(out, g)
+		case g.Target.Module != nil && g.Target.Module != m && v.plan.Links.ModuleInReach(g.Target.Module) && g.Target.Module.Path != m.Path+"."+g.Name:
+			out = append(out, g)
+		}
+	}
+	return out
+}
+
+// givenAnchor is the address of a name on the page of the module that gives it on, or ""
+// where something else has it.
+func (v view) givenAnchor(g link.Given) string {
+	if d := v.page.Module.Find("", g.Name); d != nil && v.plan.Links.InReach(d) && v.plan.Links.Home(d) == v.page.Module {
+		return ""
+	}
+	return g.Name
+}
+
+// givenText is the first sentence of what describes a name that a module gives on: the
+// comment beside the name, else that on what it means.
+func (v view) givenText(g link.Given) string {
+	if g.Doc != nil {
+		sections := v.plan.Links.Comments.Of(v.page.Module.Library.Language, g.Doc)
+		w := v.summaryWriter(link.Scope{Module: v.page.Module, File: g.File})
+		nodes, _ := v.plan.Links.Opening(sections.Body, link.Scope{Module: v.page.Module, File: g.File})
+		w.inline(nodes)
+		return w.String()
+	}
+	if g.Stands != nil {
+		if text := v.summary(g.Stands); text != "" {
+			return text
+		}
+	}
+	if g.Target.Module != nil {
+		return v.moduleSummary(g.Target.Module)
+	}
+	return v.summary(g.Target.Declaration)
+}
+
+// isAnother reports whether a module gives something on under another name than its own.
+func isAnother(g link.Given) bool {
+	return g.Target.Declaration != nil && g.Name != g.Target.Declaration.Name && g.Name != "default"
+}
+
+// baseName is a type's name as its page's reader may know it.
+func (v view) baseName(d *model.Declaration) piece {
+	p := piece{Text: v.nameFromHere(d), Name: true, Gone: d.Deprecated()}
+	if v.plan.Links.InReach(d) {
+		p.Href = v.toDeclaration(d)
+	}
+	return p
+}
