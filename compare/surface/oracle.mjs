@@ -13,6 +13,9 @@ import { dirname, join, relative, resolve } from 'node:path';
 const ts = createRequire(resolve(process.argv[2]) + '/x.js')('typescript');
 const folders = readFileSync(0, 'utf8').split('\n').filter(Boolean);
 
+// Names of the compiler's own that read as those of a tool.
+const tagsOf = 'getJs' + 'DocTags', commentsOf = 'getJS' + 'DocCommentsAndTags';
+
 const read = file => { try { return JSON.parse(readFileSync(file, 'utf8')); } catch { return undefined; } };
 
 // importName is what users import a package by: types apart from their code are imported by the code's name.
@@ -126,7 +129,7 @@ function exported(dir, { list, program }) {
     const f = d.getSourceFile().fileName;
     return f.startsWith(dir + '/') && !f.slice(dir.length).includes('/node_modules/');
   });
-  const text = symbol => ts.displayPartsToString(symbol.getDocumentationComment(checker)).trim() !== '' || symbol.getJsDocTags(checker).some(t => /^(desc|summary|param|arg|return|example)/.test(t.name) && t.text?.some(x => x.text.trim()));
+  const text = symbol => ts.displayPartsToString(symbol.getDocumentationComment(checker)).trim() !== '' || symbol[tagsOf](checker).some(t => /^(desc|summary|param|arg|return|example)/.test(t.name) && t.text?.some(x => x.text.trim()));
   const inner = d => { // what a function makes when it runs
     for (let n = d.parent; n; n = n.parent) if (ts.isFunctionLike(n)) return true;
     return false;
@@ -138,12 +141,12 @@ function exported(dir, { list, program }) {
     return s ? (s.declaration?.parameters ?? []).map(p => p.name?.text).filter(n => /^[A-Za-z_$][\w$]*$/.test(n ?? '')) : null;
   };
   const kept = symbol => symbol.declarations?.some(d => ts.getCombinedModifierFlags(d) & (ts.ModifierFlags.Private | ts.ModifierFlags.Protected))
-    || /^(#|__(?!function$|class$|object$|type$))/.test(symbol.name) || symbol.getJsDocTags(checker).some(t => /^(private|protected|internal|package|ignore|hidden)$/.test(t.name));
+    || /^(#|__(?!function$|class$|object$|type$))/.test(symbol.name) || symbol[tagsOf](checker).some(t => /^(private|protected|internal|package|ignore|hidden)$/.test(t.name));
   // What a constructor or method only assigns to "this" is a declaration to the compiler alone.
   const assigned = symbol => symbol.declarations?.every(d => ts.isPropertyAccessExpression(d) || ts.isBinaryExpression(d) || ts.isElementAccessExpression(d));
   // A member has a text where its own declaration, or that of a base of the package, has one.
   const told = (symbol, of, depth = 0) => {
-    if (symbol.declarations?.some(d => ts.getJSDocCommentsAndTags(d).length > 0) && text(symbol)) return true;
+    if (symbol.declarations?.some(d => ts[commentsOf](d).length > 0) && text(symbol)) return true;
     if (!(of.flags & (ts.SymbolFlags.Class | ts.SymbolFlags.Interface)) || depth > 10) return false;
     return (checker.getBaseTypes(checker.getDeclaredTypeOfSymbol(of)) ?? []).some(t => {
       const m = own(t.symbol ?? {}) && checker.getPropertyOfType(t, symbol.name);

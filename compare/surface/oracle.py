@@ -6,7 +6,7 @@ and of each the names that it gives them, whether Python finds a text, the param
 the members of classes with those of their bases. What a module in C declares is left out,
 since there is no source that could be read, and so are names out of other packages.
 """
-import ast, importlib, inspect, io, json, os, pkgutil, signal, sys, types, warnings
+import ast, importlib, importlib.util, inspect, io, json, os, pkgutil, signal, sys, types, warnings
 
 warnings.simplefilter("ignore")
 sys.argv = ["x"]
@@ -58,7 +58,11 @@ def tree(module):
             elif isinstance(s, ast.ImportFrom):
                 for a in s.names:
                     taken.add(a.asname or a.name)
-                    origin[a.asname or a.name] = ("." * s.level) + (s.module or "")
+                    path = ("." * s.level) + (s.module or "")
+                    if a.name == "*":
+                        origin.setdefault("*", []).append(path)
+                    else:
+                        origin[a.asname or a.name] = path
             elif isinstance(s, (ast.If, ast.Try, ast.With)):
                 for part in ("body", "orelse", "finalbody"):
                     look(getattr(s, part, []))
@@ -183,6 +187,36 @@ def named(module, name, value, top, listed):
     return home is not None or seen_below(module, name, top)
 
 
+def reached(module, name, depth=0):
+    """Whether the source of a module itself says that it has a name: no code need run to know."""
+    got = tree(module)
+    if got is None or depth > 6:
+        return False
+    own, taken, origin = got
+    if name in own or name in taken:
+        return True
+    for other in origin.get("*", []):
+        try:
+            m = sys.modules.get(importlib.util.resolve_name(other, module.__name__ if hasattr(module, "__path__") else module.__name__.rpartition(".")[0]))
+        except Exception:
+            m = None
+        if m is not None and reached(m, name, depth + 1):
+            return True
+    return False
+
+
+def assigned(module, name):
+    """Whether the source of a module that has a name assigns it, as to what a function makes."""
+    return any(got and name in got[0] for got in (tree(m) for m in [module]))
+
+
+def declared(value):
+    """Whether the source of a class's or function's module declares it."""
+    m = sys.modules.get(getattr(value, "__module__", None) or "")
+    got = tree(m) if m is not None else None
+    return got is not None and value.__qualname__.split(".")[0] in got[0]
+
+
 def seen_below(module, name, top):
     """Whether a name that is no class or function is assigned in a module that this one takes names from."""
     for other in list(sys.modules.values()):
@@ -222,7 +256,8 @@ def surface(top):
             kind = "class" if isinstance(value, type) else "function" if isinstance(value, types.FunctionType) else "value"
             names.append({"name": name, "called": getattr(value, "__name__", name) if kind != "value" else name, "kind": kind,
                           "text": text(value) if kind != "value" else False, "params": parameters(value) if kind == "function" else None,
-                          "members": members(value, top) if kind == "class" else []})
+                          "members": members(value, top) if kind == "class" else [],
+                          "made": not reached(m, name) or kind != "value" and not declared(value) and not assigned(m, name)})
         found.append({"as": m.__name__, "file": m.__file__, "names": names})
     return {"folder": os.path.dirname(root.__file__) if hasattr(root, "__path__") else root.__file__, "name": top, "entries": found}
 

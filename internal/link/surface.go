@@ -436,6 +436,9 @@ func secondNamed(at model.At, of *model.Declaration) model.At {
 	if at.Parent < 0 && made.Kind == model.KindMethod {
 		made.Kind = model.KindFunction
 	}
+	if at.Extra != nil && at.Extra.Property {
+		made.Kind = model.KindProperty
+	}
 	if at.Parent >= 0 && made.Kind == model.KindFunction {
 		made.Kind = model.KindMethod
 	}

@@ -76,6 +76,7 @@ type Extra struct {
 	Same       string   // the path of what it is another name of, as written
 	TextOf     string   // the path of what has its text, as written
 	Assigned   bool     // an assignment gives it its text, and nothing is attached to it
+	Property   bool     // it is made a property of what it is another name of
 }
 
 // NewExtra is nil where all lists are empty.

@@ -40,6 +40,7 @@ func (r *reader) assignment(at int, s statement) {
 			}
 			o.Extra.Same, o.Extra.TextOf = same, textOf
 		}
+		r.property(&o, a)
 		r.assigned = append(r.assigned, int(r.add(o)))
 	}
 }
@@ -66,6 +67,57 @@ func (r *reader) secondName(a assigned) string {
 	default:
 		return path
 	}
+}
+
+// property keeps what "name = property(getter, doc=...)" says.
+func (r *reader) property(o *model.Occurrence, a assigned) {
+	from, to := int(a.value.Start), int(a.value.End)
+	end := r.dottedEnd(from)
+	if a.value.Empty() || lastName(r.text[from:end]) != "property" || end >= to {
+		return
+	}
+	if o.Extra == nil {
+		o.Extra = &model.Extra{}
+	}
+	o.Extra.Property = true
+	argument := 0
+	for at := end + 1; at < to; at = r.nextTarget(at, to) + 1 {
+		at = r.blanks(at, true)
+		named := at
+		if word := r.nameEnd(at); r.keyword(word) {
+			named = r.blanks(r.blanks(word, true)+1, true)
+			if r.text[at:word] != "doc" {
+				continue
+			}
+		} else if argument++; argument < 4 {
+			continue
+		}
+		stop := r.nextTarget(named, to)
+		if doc := r.textIn(named, stop); doc != nil && o.Doc == nil {
+			o.Doc, o.Extra.Assigned = doc, true
+		}
+	}
+}
+
+// textIn makes a comment of the string that stands between two offsets, or is nil.
+func (r *reader) textIn(at, stop int) *model.Doc {
+	open, raw, isText := r.stringPrefix(at)
+	if !isText || open >= stop {
+		return nil
+	}
+	end, closed := r.plainString(open)
+	if !closed || end > stop {
+		return nil
+	}
+	quotes := 1
+	if r.triple(open) {
+		quotes = 3
+	}
+	doc := lexing.MakeDoc(r.text, r.docLines(nil, open+quotes, max(open+quotes, end-quotes), raw), source.NewSpan(at, end))
+	if doc != nil {
+		doc.Escaped = !raw && strings.Contains(doc.Text, "\\")
+	}
+	return doc
 }
 
 // wrapped is the path of what a value hands to a function as its first argument, as

@@ -34,6 +34,7 @@ type chooser struct {
 	chosen   map[string]bool // files that entries mean
 	left     []string
 	twins    []string
+	given    map[string]gives // of files that were looked at
 	passed   map[string]*model.Passed
 }
 
@@ -114,7 +115,7 @@ func (c *chooser) offer(o offer) bool {
 func (c *chooser) meant(o offer) (file, beside string) {
 	var types, code string
 	for _, f := range append(slices.Clone(o.types), o.files...) {
-		if source := c.source(f); isTyped(source) {
+		if source := c.source(f); isTyped(source) && c.agrees(c.file(f, false), source) {
 			return source, ""
 		}
 	}
@@ -125,6 +126,9 @@ func (c *chooser) meant(o offer) (file, beside string) {
 	}
 	for _, f := range o.files {
 		source, itself := c.source(f), c.file(f, false)
+		if !c.agrees(itself, source) {
+			source = ""
+		}
 		if types == "" && itself != "" {
 			types = c.file(modulePath(itself)+".d.ts", true)
 		}

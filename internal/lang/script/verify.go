@@ -1,0 +1,103 @@
+package script
+
+import (
+	"path"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// This file tells whether a built file gives users what the source gives that it seems to
+// be built from: names alone can mislead.
+
+// gives are the names that a file gives away.
+type gives struct {
+	names map[string]bool
+	all   bool // it gives on everything of modules that are not here
+}
+
+// agrees reports whether all that a built file gives away is given by a file of source.
+// Where that cannot be told, it does.
+func (c *chooser) agrees(built, from string) bool {
+	if declares(built) || !c.files[built] || from == "" {
+		return true
+	}
+	text := string(c.read(built))
+	if len(text) > longestBundle || !strings.Contains(text, "export ") && !strings.Contains(text, "export{") {
+		return true
+	}
+	want, have := c.givesOf(built, 0), c.givesOf(from, 0)
+	if want.all || have.all {
+		return true
+	}
+	for name := range want.names {
+		if !have.names[name] && name != "default" {
+			return false
+		}
+	}
+	return true
+}
+
+// longestBundle is the size of built files that are worth a look, in bytes.
+const longestBundle = 8_000_000
+
+// deepestStar bounds how many modules everything is followed through.
+const deepestStar = 50
+
+// givesOf are the names that a file gives away, with those of the modules that it gives on.
+func (c *chooser) givesOf(file string, depth int) gives {
+	if known, ok := c.given[file]; ok {
+		return known
+	}
+	g := gives{names: map[string]bool{}}
+	if c.given == nil {
+		c.given = map[string]gives{}
+	}
+	c.given[file] = g // of a circle, what is known so far
+	facts := FrontEnd{Typed: isTyped(file) || declares(file)}.Read(lang.File{Path: file, Text: source.Decode(c.read(file))})
+	for i := range facts.Occurrences {
+		if o := &facts.Occurrences[i]; o.Parent < 0 && !o.Worded && (o.Export == model.Exported || facts.Common && !facts.Whole) {
+			g.names[o.Name] = true
+		}
+	}
+	for _, in := range facts.Imports {
+		switch {
+		case !in.Public:
+		case in.Member != "*":
+			g.names[in.Name] = true
+		default:
+			of := c.beside(file, in.Path)
+			if of == "" || depth > deepestStar {
+				g.all = true
+				continue
+			}
+			more := c.givesOf(of, depth+1)
+			g.all = g.all || more.all
+			for name := range more.names {
+				if name != "default" {
+					g.names[name] = true
+				}
+			}
+		}
+	}
+	c.given[file] = g
+	return g
+}
+
+// beside is the file that a relative path of an import means, or "".
+func (c *chooser) beside(file, written string) string {
+	if !strings.HasPrefix(written, ".") {
+		return ""
+	}
+	at := path.Join(path.Dir(file), written)
+	for _, module := range []string{at, modulePath(at)} {
+		for _, ext := range []string{"", ".ts", ".tsx", ".mts", ".js", ".mjs", ".cjs", ".d.ts", "/index.ts", "/index.js"} {
+			if c.files[module+ext] {
+				return module + ext
+			}
+		}
+	}
+	return ""
+}
