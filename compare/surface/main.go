@@ -179,9 +179,9 @@ func (c counted) share() float64 {
 }
 
 type score struct {
-	entries                                           int
+	entries                                    int
 	shown, texts, params, members, memberTexts counted
-	made                                              int
+	made                                       int
 }
 
 func (s *score) add(o score) {
@@ -332,6 +332,20 @@ func (s *site) placesOf(pages []*page, as string, n name) []string {
 	return out
 }
 
+// anchorAside is where the pages of details beside a page have an anchor, or "".
+func (s *site) anchorAside(file, id string) string {
+	stem, _, _ := strings.Cut(strings.TrimSuffix(file, ".html"), "~details-")
+	for part := 1; ; part++ {
+		p := s.pages[fmt.Sprintf("%s~details-%d.html", stem, part)]
+		if p == nil {
+			return ""
+		}
+		if p.anchors[id] {
+			return p.address + "#" + id
+		}
+	}
+}
+
 func identifier(name string) string {
 	parts := strings.FieldsFunc(name, func(r rune) bool { return r == '-' || r == '.' })
 	for i := range parts {
@@ -375,6 +389,8 @@ func (s *site) memberOf(places []string, name string) string {
 		switch {
 		case p.anchors[id]:
 			return file + "#" + id
+		case s.anchorAside(file, id) != "":
+			return s.anchorAside(file, id)
 		case p.below[anchor][name] != "":
 			return p.below[anchor][name]
 		case anchor == "" && len(p.listed[name]) > 0:

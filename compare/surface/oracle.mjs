@@ -127,7 +127,7 @@ function exported(dir, { list, program }) {
   const checker = program.getTypeChecker();
   const own = symbol => symbol.declarations?.some(d => {
     const f = d.getSourceFile().fileName;
-    return f.startsWith(dir + '/') && !f.slice(dir.length).includes('/node_modules/');
+    return f.startsWith(dir + '/') && !f.slice(dir.length).includes('/node_modules/') && !program.isSourceFileDefaultLibrary(d.getSourceFile());
   });
   const text = symbol => ts.displayPartsToString(symbol.getDocumentationComment(checker)).trim() !== '' || symbol[tagsOf](checker).some(t => /^(desc|summary|param|arg|return|example)/.test(t.name) && t.text?.some(x => x.text.trim()));
   const inner = d => { // what a function makes when it runs

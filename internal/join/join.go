@@ -178,7 +178,7 @@ func holding(d *model.Declaration) int {
 }
 
 // primary is the first occurrence with a comment of its own, then the first
-// in a group that has one, then the first. Where a namespace shares its name with
+// in a group that has one, then the first type, or callable, then the first. Where a namespace shares its name with
 // something else, as namespaces of TypeScript do, that comes before it.
 func primary(d *model.Declaration) int {
 	if len(d.Occurrences) == 1 {
@@ -192,6 +192,12 @@ func primary(d *model.Declaration) int {
 		return i
 	}
 	if i := first(func(o model.At) bool { return o.GroupDoc != nil }); i >= 0 {
+		return i
+	}
+	if i := first(func(o model.At) bool { return o.Kind.IsType() }); i >= 0 {
+		return i // a name that is bound anew under a condition
+	}
+	if i := first(func(o model.At) bool { return o.Callable != nil }); i >= 0 {
 		return i
 	}
 	return first(func(model.At) bool { return true })

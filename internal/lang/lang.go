@@ -104,6 +104,12 @@ type Importer interface {
 	Below(module, name string) string
 }
 
+// Defaulting is a front end in whose language a module may give one thing without a name.
+type Defaulting interface {
+	// DefaultName is the name that such a thing is known by among a module's names.
+	DefaultName() string
+}
+
 // Combiner is a front end whose language makes types of others by names of its own.
 type Combiner interface {
 	// Combines reports whether a type that the language brings along has the members of

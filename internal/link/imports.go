@@ -196,7 +196,7 @@ func (x *Index) gives(m *model.Module, name string, way *trail) Target {
 			}
 		}
 	}
-	if name != "default" {
+	if !x.IsDefault(m, name) {
 		return x.ofWhole(m, name, way)
 	}
 	if slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return f.Common && !f.Whole }) {
@@ -221,7 +221,7 @@ func (x *Index) ofWhole(m *model.Module, name string, way *trail) Target {
 
 // star is what an import of all names brings in under a name.
 func (x *Index) star(m *model.Module, name string, way *trail) Target {
-	if name == "default" {
+	if x.IsDefault(m, name) {
 		return Target{}
 	}
 	if d := m.Find("", name); d != nil {

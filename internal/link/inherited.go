@@ -11,6 +11,7 @@ import (
 type InheritedFrom struct {
 	Base    *model.Declaration
 	Members []*model.Declaration
+	Count   int // of all of them, where the list is cut
 }
 
 // Inherited lists the members that a type has from its bases in reach, at whatever level,
@@ -60,6 +61,15 @@ func (x *Index) passesDown(m *model.Declaration) bool {
 	return m.Kind() != model.KindConstructor && !m.Blank() && !m.Main().Embedded && x.InReach(m)
 }
 
+// IsDefault reports whether a name of a module is that of what it gives without a name.
+func (x *Index) IsDefault(m *model.Module, name string) bool {
+	if name != "default" {
+		return false
+	}
+	end, ok := x.options.FrontEnds[m.Library.Language].(lang.Defaulting)
+	return ok && end.DefaultName() == name
+}
+
 // NameIn is the name by which users take a declaration from a module: "default" where it
 // is what the module gives without a name.
 func (x *Index) NameIn(m *model.Module, d *model.Declaration) string {
@@ -68,7 +78,7 @@ func (x *Index) NameIn(m *model.Module, d *model.Declaration) string {
 		if given.Target.Declaration != d {
 			continue
 		}
-		if given.Name != "default" {
+		if !x.IsDefault(m, given.Name) {
 			return given.Name
 		}
 		byDefault = true

@@ -51,6 +51,7 @@ type Index struct {
 	liftedModules map[*model.Module]bool
 	wholes        map[*model.Module]bool                      // modules that others give on as a whole, under a name
 	added         map[*model.Declaration][]*model.Declaration // what other files declare of a declaration
+	addedTo       map[*model.Declaration]*model.Declaration   // the same the other way round
 	adopters      map[*model.Declaration]*model.Declaration   // of members of bases: the first member made of each
 	homes         map[*model.Declaration]*model.Module        // of what stands on another module's pages
 	moved         map[*model.Module][]*model.Declaration

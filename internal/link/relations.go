@@ -232,14 +232,20 @@ func (x *Index) combined(d *model.Declaration) []embedding {
 	}
 	at := d.Main()
 	var out []embedding
-	depth, behind := 0, false
+	depth, behind, braces := 0, false, 0
 	for t := range at.Tokens(at.Signature) {
 		if !behind {
 			behind = depth == 0 && t.Kind == model.TokenPunctuation && strings.TrimSpace(t.Text) == "="
 			depth += nesting(t)
 			continue
 		}
+		if n := strings.Count(t.Text, "{") + strings.Count(t.Text, "(") + strings.Count(t.Text, "["); t.Kind == model.TokenPunctuation && (braces > 0 || n > 0) {
+			braces += n - strings.Count(t.Text, "}") - strings.Count(t.Text, ")") - strings.Count(t.Text, "]")
+			depth += nesting(t)
+			continue
+		}
 		switch text := strings.TrimSpace(t.Text); {
+		case braces > 0:
 		case t.Kind == model.TokenType && depth == 0:
 			of := x.TypeIn(d, at.File, t.Text).Declaration
 			if of != nil && of.Kind() == model.KindType && of != d && x.mapsFirst(of) {
@@ -306,6 +312,11 @@ func (x *Index) TypeIn(d *model.Declaration, f *model.Facts, name string) Target
 		}
 		if site == d {
 			break
+		}
+	}
+	if to := x.addedTo[site]; to != nil {
+		if t := x.typeAround(to, name); !t.None() {
+			return t
 		}
 	}
 	return x.Type(site.Module, f, name)

@@ -23,7 +23,7 @@ func (x *Index) findSurface() {
 	x.rename()
 	x.findReplaced()
 	x.findHomes() // under the names that users know
-	x.added = map[*model.Declaration][]*model.Declaration{}
+	x.added, x.addedTo = map[*model.Declaration][]*model.Declaration{}, map[*model.Declaration]*model.Declaration{}
 	x.augment()
 	x.given.Clear()
 	x.based.Clear()
@@ -146,7 +146,7 @@ func (g *giving) module(m *model.Module) {
 						g.add(Given{Name: name, Target: x.taken(m.Library, i, &trail{}), File: f})
 					}
 				}
-			case i.name == "default" && !own:
+			case x.IsDefault(m, i.name) && !own:
 			case i.member == "" && !i.whole && i.module != nil:
 				g.add(Given{Name: i.name, Target: Target{Module: i.module}, Doc: i.from.Doc, File: f})
 			default:
@@ -184,7 +184,7 @@ func (g *giving) star(m *model.Module) {
 	}
 	g.stars[m] = true
 	for _, d := range m.Top {
-		if !leftOut(d) && d.Name != "default" && visible(d) && g.x.standsFor(d, &trail{}).None() {
+		if !leftOut(d) && !g.x.IsDefault(m, d.Name) && visible(d) && g.x.standsFor(d, &trail{}).None() {
 			g.add(Given{Name: d.Name, Target: Target{Declaration: d}})
 		}
 	}
@@ -289,7 +289,9 @@ func (x *Index) liftGiven(m *model.Module, depth int) {
 			x.liftGiven(other, depth+1)
 		}
 		if d := given.Target.Declaration; d != nil && d.Module.Library.Elsewhere == nil && (d.Module.Internal || d.Visibility != model.Public) && x.mayLift(d, given.Name) {
-			x.lifted[d] = true
+			for at, depth := d, 0; at != nil && depth < highest; at, depth = at.Parent, depth+1 {
+				x.lifted[at] = true // a member stands on the page of what holds it
+			}
 			if d.Module.Internal {
 				x.liftedModules[d.Module] = true
 			}
@@ -343,7 +345,7 @@ func (x *Index) rename() {
 					plain[d] = true
 					continue
 				}
-				if given.Name == "default" || !x.lifted[d] || !x.kept(d.Module) && d.Module != m {
+				if x.IsDefault(m, given.Name) || !x.lifted[d] || !x.kept(d.Module) && d.Module != m {
 					continue
 				}
 				was, ok := names[d]
@@ -354,6 +356,9 @@ func (x *Index) rename() {
 		}
 	}
 	for d, n := range names {
+		if own := d.Module.Find("", n.name); own != nil && x.standsFor(own, &trail{}).None() {
+			continue // its module has something else of this name
+		}
 		if !plain[d] && (x.kept(d.Module) || leftOut(d) || d.Main().Visibility == model.Private) {
 			d.Module.Rename(d, n.name)
 		}
@@ -489,6 +494,7 @@ func (x *Index) addTo(m *model.Module, list []*model.Declaration) {
 		case own != nil && own.Module.Library.Elsewhere == nil:
 			adoptAll(own.Module, own, added.Members, everything, 0)
 			x.added[own] = append(x.added[own], added)
+			x.addedTo[added] = own
 		case whole == nil || whole.Module == m:
 			adoptAll(m, whole, []*model.Declaration{added}, everything, 0)
 		}

@@ -326,7 +326,13 @@ func (d *Declaration) Form() At {
 }
 
 // Kind is what the declaration is.
-func (d *Declaration) Kind() Kind { return d.Occurrences[d.Holding].Kind }
+func (d *Declaration) Kind() Kind {
+	k := d.Occurrences[d.Holding].Kind
+	if len(d.Members) > 0 && (k == KindConstant || k == KindVariable) {
+		return KindNamespace // an object that names are put into
+	}
+	return k
+}
 
 // Path is the name with the enclosing names before it, such as "Berth.Assign".
 func (d *Declaration) Path() string {

@@ -47,7 +47,7 @@ func (k Kind) String() string { return kindWords[k] }
 // IsType reports whether declarations of this kind have a page and members of their own.
 func (k Kind) IsType() bool {
 	switch k {
-	case KindClass, KindStruct, KindInterface, KindTrait, KindEnum, KindUnion, KindRecord, KindType, KindAnnotation, KindDelegate, KindNamespace:
+	case KindClass, KindStruct, KindInterface, KindTrait, KindEnum, KindUnion, KindRecord, KindType, KindAnnotation, KindDelegate, KindNamespace, KindModule:
 		return true
 	}
 	return false

@@ -525,6 +525,7 @@ func (r *reader) exportsAssigned(h *heads, span source.Span, valueAt int) {
 // top is what the file declares under a name at its top so far.
 type top struct {
 	index    int32 // of what can be called or made, or -1
+	value    int32 // of a constant or variable, or -1
 	declared bool
 }
 
@@ -540,9 +541,12 @@ func (r *reader) known(name string) top {
 		}
 		t, ok := r.tops[o.Name]
 		if !ok {
-			t.index = -1
+			t.index, t.value = -1, -1
 		}
 		t.declared = true
+		if o.Kind == model.KindConstant || o.Kind == model.KindVariable {
+			t.value = int32(r.looked)
+		}
 		if o.Kind == model.KindClass || o.Callable != nil {
 			t.index = int32(r.looked)
 		}
@@ -551,7 +555,7 @@ func (r *reader) known(name string) top {
 	if t, ok := r.tops[name]; ok {
 		return t
 	}
-	return top{index: -1}
+	return top{index: -1, value: -1}
 }
 
 // declared is the index of what can be called or made under a name, or -1.
@@ -712,7 +716,9 @@ func (r *reader) decide() {
 			continue
 		case p.owner != "":
 			p.occurrence.Parent = r.declared(p.owner)
-			if p.occurrence.Parent < 0 && (p.occurrence.Callable == nil || !p.occurrence.Embedded) {
+			if value := r.known(p.owner).value; p.occurrence.Parent < 0 && value >= 0 && r.renamed[p.owner] && r.facts.Whole {
+				p.occurrence.Parent, p.occurrence.Local = value, true // of an object that is the module to its users
+			} else if p.occurrence.Parent < 0 && (p.occurrence.Callable == nil || !p.occurrence.Embedded) {
 				continue
 			}
 			p.occurrence.Embedded = false

@@ -212,6 +212,9 @@ any array bigint boolean class console decodeURI document encodeURI eval false f
 never null number object parseFloat parseInt process queueMicrotask require setImmediate setInterval setTimeout string structuredClone symbol
 this true undefined unknown void window clearInterval clearTimeout float double`
 
+// DefaultName is the name of the default export (ECMA-262, "Exports").
+func (FrontEnd) DefaultName() string { return "default" }
+
 // Combines knows the types that have the members of another one.
 func (FrontEnd) Combines(name string) bool {
 	switch name {

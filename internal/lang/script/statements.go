@@ -363,13 +363,18 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 	if r.byteAt(value) == '!' {
 		value = r.after(value + 1)
 	}
+	same := ""
 	from := r.arena.Begin()
 	r.put(model.TokenKeyword, word+" ")
 	r.put(model.TokenName, r.text[at:end])
 	if r.byteAt(value) == ':' {
 		r.put(model.TokenPunctuation, ": ")
-		end = r.putType(r.after(value + 1))
+		typeAt := r.after(value + 1)
+		end = r.putType(typeAt)
 		value = r.after(end)
+		if r.wordAt(typeAt, "typeof") {
+			same = r.meantPath(r.after(typeAt+len("typeof")), r.back(end))
+		}
 	}
 	stop := end
 	if r.byteAt(value) == '=' && r.byteAt(value+1) != '=' {
@@ -387,11 +392,17 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 		}
 		stop = r.expression(value + 1)
 		r.bindValue(o.NameSpan, valueAt, r.back(stop))
+		if path := r.meantPath(valueAt, r.back(stop)); path != "" && word == "const" {
+			same = path
+		}
 		r.value(valueAt, r.back(stop))
 		defer r.givenValue(o.NameSpan, valueAt) // when the signature is written
 	}
 	o.Signature = r.arena.Since(from)
 	o.Span = source.NewSpan(h.start, r.back(stop))
+	if same != "" && same != o.NameSpan.In(r.text) {
+		o.Extra = &model.Extra{Same: same}
+	}
 	r.add(o, comment, directives)
 	return stop
 }
@@ -531,10 +542,38 @@ func (r *reader) alias(h *heads, name int) {
 	o.Extra = model.NewExtra(params, nil, nil)
 	o.Signature = r.arena.Since(mark)
 	index := r.add(o, h.comment, h.directives)
-	if r.byteAt(from) == '{' && r.bracketed(from) == r.back(stop) && !r.mapped(from) {
-		r.objectType(index, from)
-	}
+	r.objectTypes(index, from, r.back(stop))
 	r.finish(stop)
+}
+
+// objectTypes reads the members of a type that is written as an object, or as several
+// types together of which some are objects.
+func (r *reader) objectTypes(index int32, at, stop int) {
+	for open := []int(nil); ; {
+		if r.byteAt(at) == '&' {
+			at = r.after(at + 1)
+		}
+		end := at
+		if r.byteAt(at) == '{' {
+			if end = r.bracketed(at); !r.mapped(at) {
+				open = append(open, at)
+			}
+		} else if e, ok := r.operandType(at); ok {
+			end = e
+		}
+		if end <= at || end > stop {
+			return
+		}
+		if end == stop {
+			for _, at := range open {
+				r.objectType(index, at)
+			}
+			return
+		}
+		if at = r.after(end); r.byteAt(at) != '&' {
+			return // one of several: none of its members is surely there
+		}
+	}
 }
 
 // mapped reports whether braces hold "[K in T]: ...".
@@ -553,8 +592,8 @@ func (r *reader) mapped(open int) bool {
 	return r.wordAt(r.after(r.nameEnd(name)), "in")
 }
 
-// objectType reads the members of a type that is written as an object: to users they are
-// what those of an interface are, though the language has no declaration for them.
+// objectType reads the members of an object in a type: to users they are what those of
+// an interface are, though the language has no declaration for them.
 func (r *reader) objectType(index int32, open int) {
 	first, was := len(r.facts.Occurrences), r.at
 	r.at = open + 1

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 
+	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 )
@@ -141,13 +142,36 @@ func (p *Plan) details(of *Page, stem string, list []*model.Declaration) {
 func (p *Plan) weight(d *model.Declaration) int {
 	out := 600
 	for _, o := range d.Occurrences {
-		out += 500
+		out += 400 + 12*len(o.Signature)
 		if o.Doc != nil {
 			out += textWeight(o.Doc)
 		}
 	}
 	if of := p.Links.TextOf(d); of != nil && of != d && of.Main().Doc != nil {
 		out += textWeight(of.Main().Doc)
+	}
+	if d.Parent != nil {
+		for _, from := range p.Inherited(d) {
+			out += 300 * len(from.Members)
+		}
+	}
+	return out
+}
+
+// MostInherited is how many members that a type has from its bases its page lists; of
+// further bases it says how many they are.
+const MostInherited = 1000
+
+// Inherited is what a type's page shows of its bases: members, and bases without them
+// where there is no room for more.
+func (p *Plan) Inherited(d *model.Declaration) []link.InheritedFrom {
+	out := p.Links.Inherited(d)
+	room := MostInherited
+	for i := range out {
+		if out[i].Count = len(out[i].Members); out[i].Count > room {
+			out[i].Members = nil
+		}
+		room -= len(out[i].Members)
 	}
 	return out
 }

@@ -47,7 +47,7 @@ func (p *Plan) given() map[*model.Declaration][]givenBy {
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib) {
 			for _, g := range p.Links.Gives(m) {
-				if d := g.Target.Declaration; d != nil && (d.Module != m || g.Name != d.Name) && g.Name != "default" {
+				if d := g.Target.Declaration; d != nil && (d.Module != m || g.Name != d.Name) && !p.Links.IsDefault(m, g.Name) {
 					out[d] = append(out[d], givenBy{m, g.Name})
 				}
 			}

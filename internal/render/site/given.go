@@ -14,7 +14,7 @@ func (v view) given(m *model.Module) []link.Given {
 	var out []link.Given
 	for _, g := range v.plan.Links.Gives(m) {
 		switch d := g.Target.Declaration; {
-		case d != nil && !v.plan.Links.InReach(d), d != nil && v.plan.Links.Home(d) == m && d.Parent == nil && (g.Name == d.Name || g.Name == "default"):
+		case d != nil && !v.plan.Links.InReach(d), d != nil && v.plan.Links.Home(d) == m && d.Parent == nil && (g.Name == d.Name || v.plan.Links.IsDefault(m, g.Name)):
 		case d != nil:
 			out = append(out, g)
 		case g.Target.Module != nil && g.Target.Module != m && v.plan.Links.ModuleInReach(g.Target.Module) && g.Target.Module.Path != m.Path+"."+g.Name:
@@ -27,8 +27,10 @@ func (v view) given(m *model.Module) []link.Given {
 // givenAnchor is the address of a name on the page of the module that gives it on, or ""
 // where something else has it.
 func (v view) givenAnchor(g link.Given) string {
-	if d := v.page.Module.Find("", g.Name); d != nil && v.plan.Links.InReach(d) && v.plan.Links.Home(d) == v.page.Module {
-		return ""
+	for _, d := range v.plan.Top(v.page.Module) {
+		if d.Name == g.Name {
+			return ""
+		}
 	}
 	return g.Name
 }
@@ -55,8 +57,8 @@ func (v view) givenText(g link.Given) string {
 }
 
 // isAnother reports whether a module gives something on under another name than its own.
-func isAnother(g link.Given) bool {
-	return g.Target.Declaration != nil && g.Name != g.Target.Declaration.Name && g.Name != "default"
+func (v view) isAnother(g link.Given) bool {
+	return g.Target.Declaration != nil && g.Name != g.Target.Declaration.Name && !v.plan.Links.IsDefault(v.page.Module, g.Name)
 }
 
 // baseName is a type's name as its page's reader may know it.

@@ -3,6 +3,7 @@ package site
 import (
 	"cmp"
 	"path"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -156,7 +157,8 @@ func (v view) inherited(d *model.Declaration) []sentence {
 	if of := v.plan.Links.TextOf(d); of != nil && of != d && v.plan.Links.InReach(of) {
 		out = append(out, v.names("text-from", []*model.Declaration{of}, 1, ""))
 	}
-	if parts := v.plan.Links.TextsFrom(d); len(parts) > 0 {
+	parts := slices.DeleteFunc(v.plan.Links.TextsFrom(d), func(of *model.Declaration) bool { return !v.plan.Links.InReach(of) })
+	if len(parts) > 0 {
 		out = append(out, v.names("text-part-from", parts, mostNames, ""))
 	}
 	return out

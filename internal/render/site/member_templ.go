@@ -109,7 +109,7 @@ func (v view) member(d *model.Declaration) templ.Component {
 				return templ_7745c5c3_Err
 			}
 		}
-		for _, from := range v.plan.Links.Inherited(d) {
+		for _, from := range v.plan.Inherited(d) {
 			templ_7745c5c3_Err = v.inheritedFrom(from, 4).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err

@@ -2198,7 +2198,7 @@ func (v view) typePage() templ.Component {
 				}
 			}
 		}
-		if inherited := v.plan.Links.Inherited(d); len(inherited) > 0 {
+		if inherited := v.plan.Inherited(d); len(inherited) > 0 {
 			templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 185, "<section class=\"text\"><h2 id=\"s-inherited\">")
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
@@ -2374,7 +2374,7 @@ func (v view) wholeType(d *model.Declaration) templ.Component {
 				}
 			}
 		}
-		for _, from := range v.plan.Links.Inherited(d) {
+		for _, from := range v.plan.Inherited(d) {
 			templ_7745c5c3_Err = v.inheritedFrom(from, 3).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err

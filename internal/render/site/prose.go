@@ -26,6 +26,8 @@ type proseWriter struct {
 
 	depth int       // of texts that stand for others
 	entry entryName // that is being described; empty outside of entries
+
+	linking bool // a link is open
 }
 
 func (v view) proseWriter(scope link.Scope, level int) *proseWriter {
@@ -300,13 +302,15 @@ func (w *proseWriter) codeText(text string) {
 }
 
 func (w *proseWriter) anchored(href string, inside func()) {
-	if href == "" {
+	if href == "" || w.linking { // a link holds no other
 		inside()
 		return
 	}
+	w.linking = true
 	w.raw(`<a href="` + escape(href) + `">`)
 	inside()
 	w.raw("</a>")
+	w.linking = false
 }
 
 func (w *proseWriter) reference(n *prose.Node) {
