@@ -171,6 +171,21 @@ func (g *giving) module(m *model.Module) {
 	}
 }
 
+// Listed is the name of a list of exports whose comment speaks for a declaration that has
+// none of its own, or nil.
+func (x *Index) Listed(d *model.Declaration) *Given {
+	if d.Parent != nil || d.Main().Doc != nil {
+		return nil
+	}
+	m := x.Home(d)
+	for _, g := range x.Gives(m) {
+		if g.Doc != nil && g.Target.Declaration == d {
+			return &g
+		}
+	}
+	return nil
+}
+
 // visible reports whether users can take a declaration from its module, if they can take
 // anything from that.
 func visible(d *model.Declaration) bool {
@@ -379,7 +394,7 @@ func (x *Index) findReplaced() {
 			for _, d := range m.Top {
 				t := x.standsFor(d, &trail{})
 				if t.Module != nil && x.seen(t.Module) || t.Declaration != nil && (x.InReach(t.Declaration) || !visible(d)) {
-					x.replaced[d] = true
+					withMembers(d, func(d *model.Declaration) bool { x.replaced[d] = true; return true }, 0)
 				}
 			}
 		}

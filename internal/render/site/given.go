@@ -56,6 +56,21 @@ func (v view) givenText(g link.Given) string {
 	return v.summary(g.Target.Declaration)
 }
 
+// listedText is the comment beside a name in a list of exports, for what has no other.
+func (v view) listedText(d *model.Declaration, level int) string {
+	g := v.plan.Links.Listed(d)
+	if g == nil {
+		return ""
+	}
+	w := v.proseWriter(link.Scope{Module: v.plan.Links.Home(d), File: g.File}, level)
+	w.about = d
+	sections := v.plan.Links.Comments.Of(d.Module.Library.Language, g.Doc)
+	w.blocks(sections.Body)
+	w.parts(sections)
+	w.rest()
+	return w.String()
+}
+
 // isAnother reports whether a module gives something on under another name than its own.
 func (v view) isAnother(g link.Given) bool {
 	return g.Target.Declaration != nil && g.Name != g.Target.Declaration.Name && !v.plan.Links.IsDefault(v.page.Module, g.Name)
@@ -63,9 +78,8 @@ func (v view) isAnother(g link.Given) bool {
 
 // baseName is a type's name as its page's reader may know it.
 func (v view) baseName(d *model.Declaration) piece {
-	p := piece{Text: v.nameFromHere(d), Name: true, Gone: d.Deprecated()}
-	if v.plan.Links.InReach(d) {
-		p.Href = v.toDeclaration(d)
+	if !v.plan.Links.InReach(d) {
+		return piece{Text: d.Path(), Name: true}
 	}
-	return p
+	return piece{Text: v.nameFromHere(d), Href: v.toDeclaration(d), Name: true, Gone: d.Deprecated()}
 }

@@ -27,7 +27,8 @@ type proseWriter struct {
 	depth int       // of texts that stand for others
 	entry entryName // that is being described; empty outside of entries
 
-	linking bool // a link is open
+	linking bool               // a link is open
+	about   *model.Declaration // whose text this is, where the words are another's
 }
 
 func (v view) proseWriter(scope link.Scope, level int) *proseWriter {
@@ -180,7 +181,11 @@ func (w *proseWriter) heading(n *prose.Node) {
 	}
 	slug := "s-" + plan.Slug(prose.Plain(n.Children))
 	if w.scope.Declaration != nil {
-		slug += "-" + plan.Slug(w.scope.Declaration.Path())
+		about := w.scope.Declaration
+		if w.about != nil {
+			about = w.about
+		}
+		slug += "-" + plan.Slug(about.Path())
 	}
 	if w.slugs == nil {
 		w.slugs = map[string]int{}

@@ -27,6 +27,7 @@ const (
 	largestShard = 26 << 10 // bytes of a leaf, about
 	bestOfNode   = 60       // entries of an inner node
 	smallChild   = 2 << 10  // bytes of a child that has no shard of its own
+	largestExact = 64 << 10 // bytes of a shard of entries that have one name
 	deepestNode  = 24       // letters
 )
 
@@ -283,9 +284,19 @@ func (b *shards) node(name string, keys []keyed) error {
 		}
 		large = append(large, child)
 	}
+	whole := b.called(name, keys)
+	if _, size := b.distinct(whole); size <= room {
+		for _, k := range whole {
+			own = append(own, k.entry)
+		}
+		whole = nil
+	}
 	slices.Sort(own)
 	b.nodes = append(b.nodes, name)
 	if err := b.write(name, slices.Compact(own)); err != nil {
+		return err
+	}
+	if err := b.exact(name, whole); err != nil {
 		return err
 	}
 	for _, child := range large {
@@ -293,6 +304,44 @@ func (b *shards) node(name string, keys []keyed) error {
 		if err := b.node(child[0].key[:len(name)+width], child); err != nil {
 			return err
 		}
+	}
+	return nil
+}
+
+// called are the keys of entries whose name is the node's: no letter leads from it to them.
+func (b *shards) called(name string, keys []keyed) (out []keyed) {
+	for _, k := range keys {
+		if k.key != name {
+			break // the keys are sorted
+		}
+		if b.names[k.entry] == name {
+			out = append(out, k)
+		}
+	}
+	return out
+}
+
+// endOfName stands behind a node's name for the entries that are called so, once for each
+// shard of them.
+const endOfName = "\x01"
+
+// exact writes the shards of entries that are called as a node is, the likeliest first,
+// where they have no room in the node's own.
+func (b *shards) exact(name string, keys []keyed) error {
+	slices.SortStableFunc(keys, func(x, y keyed) int { return cmp.Compare(b.ranks[x.entry], b.ranks[y.entry]) })
+	for len(keys) > 0 {
+		name += endOfName
+		n, size := 0, 0
+		for n < len(keys) && size < largestExact {
+			size += len(b.rows[keys[n].entry])
+			n++
+		}
+		entries, _ := b.distinct(keys[:n])
+		b.nodes = append(b.nodes, name)
+		if err := b.write(name, entries); err != nil {
+			return err
+		}
+		keys = keys[n:]
 	}
 	return nil
 }

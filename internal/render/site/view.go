@@ -215,6 +215,9 @@ type lent struct {
 // summary is the first sentence of a declaration's comment as HTML.
 func (v view) summary(d *model.Declaration) string {
 	nodes, scope := v.plan.Links.Summary(d)
+	if g := v.plan.Links.Listed(d); len(nodes) == 0 && g != nil {
+		return v.givenText(*g)
+	}
 	if len(nodes) == 0 {
 		return ""
 	}
@@ -236,11 +239,13 @@ func (v view) moduleSummary(m *model.Module) string {
 
 // text is the comment of a declaration as HTML, with headings from level on.
 func (v view) text(d *model.Declaration, level int) string {
+	about := d
 	if d = v.plan.Links.TextOf(d); d == nil {
-		return ""
+		return v.listedText(about, level)
 	}
 	sections, _ := v.plan.Links.Sections(d)
 	w := v.proseWriter(link.ScopeOf(d), level)
+	w.about = about
 	w.blocks(sections.Body)
 	forms := v.otherForms(d)
 	w.formTexts(forms)

@@ -221,7 +221,13 @@
     var humps = Array.from(q.name).filter(function (c, i) { return i === 0 || isUpper(c); }).join("").toLowerCase();
     if (humps.length > 1 && humps !== low) { out.push(nodeOf(humps)); }
     if (letters.length > 3) { out.push(nodeOf(letters[1] + letters[0] + letters.slice(2).join(""))); }
-    return out.filter(function (n, i) { return out.indexOf(n) === i; }).slice(0, 3);
+    out = out.filter(function (n, i) { return out.indexOf(n) === i; }).slice(0, 3);
+    // Those that are called so, where they are many; a place asks for all of them.
+    for (var whole = low + "\u0001"; nodes[whole]; whole += "\u0001") {
+      out.push(whole);
+      if (!q.qualifier.length && !q["in"]) { break; }
+    }
+    return out;
   }
   // A place alone leads to no shard, but all modules are known.
   function modules(known) {
