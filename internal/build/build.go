@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
+	"path"
 	"time"
 
 	"codrel/internal/check"
@@ -56,9 +57,12 @@ type Snapshot struct {
 
 // Stats says how much was read, and where the time went.
 type Stats struct {
-	Files  int
-	Bytes  int64
-	Stages []StageTime
+	Files    int
+	Bytes    int64
+	Declared int            // declarations in all modules that are no tests
+	InReach  int            // those of them that have a place among the pages
+	Passed   []model.Passed // folders, from the project's root, of files that were not read since they are built from others
+	Stages   []StageTime
 }
 
 // StageTime is how long one stage took.
@@ -110,8 +114,52 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 		TakenCounts: set.Checks.TakenCounts,
 	})
 	s.Findings, s.Coverage, s.Modules = result.Findings, result.Coverage, result.Modules
+	s.Stats.Declared, s.Stats.InReach, s.Stats.Passed = declared(s), inReach(s), passed(s.Project)
 	r.stage("", 0)
 	return s, ctx.Err()
+}
+
+func declared(s *Snapshot) (n int) {
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			n += m.Count()
+		}
+	}
+	return n
+}
+
+func inReach(s *Snapshot) (n int) {
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			for d := range m.Declarations {
+				if s.Links.InReach(d) {
+					n++
+				}
+			}
+		}
+	}
+	return n
+}
+
+// passed are the folders of all libraries that were passed over; of files without blanks
+// and comments there is one entry for all.
+func passed(p *model.Project) []model.Passed {
+	var out []model.Passed
+	minified := 0
+	for _, lib := range p.Libraries {
+		for _, folder := range lib.Passed {
+			if folder.Minified {
+				minified += folder.Files
+				continue
+			}
+			folder.Folder = path.Join(lib.Root, folder.Folder)
+			out = append(out, folder)
+		}
+	}
+	if minified > 0 {
+		out = append(out, model.Passed{Files: minified, Minified: true})
+	}
+	return out
 }
 
 // link reads everything and links it.

@@ -30,7 +30,7 @@ type Rule struct {
 var Rules = []Rule{
 	undocumented, missingModuleComment, emptyComment, strayComment, deprecatedWithoutAdvice,
 	phantomParameter, undescribedParameter, undescribedResult, undescribedFailure, repeatedSection, unknownTag,
-	brokenReference, ambiguousReference, leakedType, importCycle, malformedComment, unreadableSource,
+	brokenReference, ambiguousReference, leakedType, brokenExport, importCycle, malformedComment, unreadableSource,
 	brokenFragment, faintAccent, brokenLook,
 }
 

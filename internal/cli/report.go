@@ -141,6 +141,11 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 	if reach := p.settings.Reach; reach != model.ReachPublic {
 		what = "declarations down to " + reach.String()
 	}
+	if c.Total == 0 {
+		fmt.Fprintf(a.stdout, "%s · %s\n", a.counts(list), nothingPublic(p, s, what))
+		a.passedOver(s)
+		return
+	}
 	taken := ""
 	if c.Taken > 0 {
 		taken = fmt.Sprintf(", %d of them by text taken over", c.Taken)
@@ -149,7 +154,43 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 		taken += fmt.Sprintf(", %d more by text taken over", c.More)
 	}
 	fmt.Fprintf(a.stdout, "%s · %d of %d %s documented (%.1f %%)%s\n", a.counts(list), c.Documented, c.Total, what, c.Percent(), taken)
+	a.passedOver(s)
 }
+
+// nothingPublic says why there is nothing to document.
+func nothingPublic(p *project, s *build.Snapshot, what string) string {
+	read := fmt.Sprintf("%s with %s were read", counted(s.Stats.Files, "file"), counted(s.Stats.Declared, "declaration"))
+	switch {
+	case s.Stats.Declared == 0:
+		return "nothing to document: " + read
+	case s.Stats.InReach > 0:
+		return fmt.Sprintf("nothing to document: %s, and of %d %s none is of a kind that asks for a comment", read, s.Stats.InReach, what)
+	case p.settings.Reach == model.ReachPublic:
+		return "nothing here is public: " + read + ", none within reach; \"reach: internal\" in codrel.yaml shows what the library keeps to itself, \"reach: private\" everything"
+	}
+	return fmt.Sprintf("nothing is in reach: %s; \"reach: private\" in codrel.yaml shows everything", read)
+}
+
+// passedOver says which files were not read since they are built from others.
+func (a *app) passedOver(s *build.Snapshot) {
+	var parts []string
+	for i, folder := range s.Stats.Passed {
+		switch {
+		case folder.Minified:
+			parts = append(parts, counted(folder.Files, "minified file"))
+		case i < mostPassed:
+			parts = append(parts, fmt.Sprintf("%s/ (%s built from what is read)", folder.Folder, counted(folder.Files, "file")))
+		case i == mostPassed:
+			parts = append(parts, counted(len(s.Stats.Passed)-mostPassed, "more folder"))
+		}
+	}
+	if len(parts) > 0 {
+		fmt.Fprintf(a.stdout, "Passed over %s.\n", list(parts))
+	}
+}
+
+// mostPassed is how many folders a line names; the rest is counted.
+const mostPassed = 4
 
 func (a *app) counts(list []finding.Finding) string {
 	var n [finding.Error + 1]int

@@ -49,6 +49,7 @@ const (
 	LeakedType              = "leaked-type"
 	UnreadableSource        = "unreadable-source"
 	ImportCycle             = "import-cycle"
+	BrokenExport            = "broken-export"
 	MalformedComment        = "malformed-comment"
 	FaintAccent             = "faint-accent"
 	BrokenLook              = "broken-look"

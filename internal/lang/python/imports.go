@@ -58,6 +58,10 @@ func (r *reader) importing(word string, at, stop int) {
 // eachImported yields the names of a list, with the local name where "as" gives one.
 func (r *reader) eachImported(at, stop int, yield func(from, to int, local string)) {
 	for at < stop {
+		if r.text[at] == '#' {
+			at = r.endOfLine(at)
+			continue
+		}
 		end := r.dottedEnd(at)
 		if end == at {
 			at++

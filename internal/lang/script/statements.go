@@ -348,7 +348,7 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 				comment = source.Span{}
 			}
 			r.add(o, comment, directives)
-			if required != "" && r.inPattern(at, name) {
+			if required != "" && properties[i] != "..." && r.inPattern(at, name) {
 				r.facts.Imports = append(r.facts.Imports, model.Import{Name: name.In(r.text), Assumed: name.In(r.text), Path: required, Member: properties[i], Span: name})
 			}
 		}

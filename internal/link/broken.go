@@ -1,0 +1,142 @@
+package link
+
+import (
+	"path"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// This file finds what modules give on that cannot be found.
+
+// BrokenExport is a name, or everything of a module, that a module gives to its users and
+// that is nowhere.
+type BrokenExport struct {
+	File   *model.Facts
+	Span   source.Span
+	Name   string // "" for everything
+	Path   string // as written, of what it should come from
+	Module string // the path of the module that has no such name, or "" where there is no such module
+	Listed bool   // it stands on the module's list, and nothing has it
+}
+
+// BrokenExports lists them in the order of files. What code makes when it runs, and what
+// may come from outside the project, is not listed.
+func (x *Index) BrokenExports(m *model.Module) []BrokenExport {
+	if !x.takers[m] || m.Library.Elsewhere != nil {
+		return nil
+	}
+	var out []BrokenExport
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			if b, broken := x.brokenImport(m, f, i); broken {
+				out = append(out, b)
+			}
+		}
+		if !f.Listed || x.makesNames(m, 0) {
+			continue
+		}
+		for _, l := range f.Names {
+			if m.Find("", l.Name) == nil && !x.imported(f, l.Name) && x.gives(m, l.Name, &trail{}).None() && !x.hasBelow(m, l.Name) {
+				out = append(out, BrokenExport{File: f, Span: l.Span, Name: l.Name, Listed: true})
+			}
+		}
+	}
+	return out
+}
+
+func (x *Index) brokenImport(m *model.Module, f *model.Facts, i imported) (BrokenExport, bool) {
+	b := BrokenExport{File: f, Span: i.from.Span, Name: i.from.Member, Path: i.from.Path}
+	if i.from.Member == "*" {
+		b.Name = ""
+	}
+	switch {
+	case !i.from.Public || i.self || i.from.Apart:
+		return b, false
+	case i.module == nil:
+		return b, isRelative(i.from.Path) && x.mayMiss(m) && isCode(i.from.Path) && !passedOver(m, f, i.from.Path)
+	case i.member == "" || i.member == "*" || i.module.Library.Elsewhere != nil || x.IsDefault(m, i.member):
+		return b, false
+	}
+	b.Module = i.module.Path
+	for _, of := range i.module.Files {
+		if x.imported(of, i.member) {
+			return b, false // it is taken from elsewhere there
+		}
+	}
+	return b, x.taken(m.Library, i, &trail{}).None() && !x.makesNames(i.module, 0) && !x.hasBelow(i.module, i.member)
+}
+
+// mayMiss reports whether a file that is not found is surely not there: some languages
+// have modules that are not written in them.
+func (x *Index) mayMiss(m *model.Module) bool {
+	_, chooses := x.options.FrontEnds[m.Library.Language].(lang.Chooser)
+	return chooses
+}
+
+// isCode reports whether a path of an import may be that of a file that is read: paths of
+// other kinds of files say their ending.
+func isCode(written string) bool {
+	switch path.Ext(written) {
+	case "", ".js", ".mjs", ".cjs", ".jsx", ".ts", ".mts", ".cts", ".tsx":
+		return true
+	}
+	return false
+}
+
+// passedOver reports whether a relative path leads into a folder that was not read.
+func passedOver(m *model.Module, f *model.Facts, written string) bool {
+	at := path.Join(path.Dir(f.Path), written)
+	for _, p := range m.Library.Passed {
+		if p.Minified || strings.HasPrefix(at+"/", path.Join(m.Library.Root, p.Folder)+"/") {
+			return true
+		}
+	}
+	return false
+}
+
+// imported reports whether a file takes a name from anywhere.
+func (x *Index) imported(f *model.Facts, name string) bool {
+	for _, i := range x.imports[f] {
+		if i.name == name || strings.HasPrefix(i.name, name+".") {
+			return true
+		}
+	}
+	return false
+}
+
+// hasBelow reports whether a module of this name lies below another, or may.
+func (x *Index) hasBelow(m *model.Module, name string) bool {
+	importer, ok := x.options.FrontEnds[m.Library.Language].(lang.Importer)
+	return x.isPackage(m) && strings.ToLower(name) == name || ok && x.importable(m.Library, importer.Below(m.Path, name)) != nil
+}
+
+// namesAtRun are words in the source of modules that make names when they run.
+var namesAtRun = []string{"__getattr__", "globals()", "vars()", "locals()", "setattr(", "exec(", "sys.modules", "global_enum", "\n    global ", "defineProperty", "Object.assign"}
+
+// makesNames reports whether a module may have names that its source does not say: it
+// makes them when it runs, takes all names of a module that is not here, or is of damaged
+// or unlisted source.
+func (x *Index) makesNames(m *model.Module, depth int) bool {
+	if depth > 8 {
+		return true
+	}
+	for _, f := range m.Files {
+		if len(f.Problems) > 0 {
+			return true
+		}
+		for _, word := range namesAtRun {
+			if strings.Contains(f.Text, word) {
+				return true
+			}
+		}
+		for _, i := range x.imports[f] {
+			if i.member == "*" && (i.module == nil || i.module.Library.Elsewhere != nil || i.module != m && x.makesNames(i.module, depth+1)) {
+				return true
+			}
+		}
+	}
+	return false
+}
