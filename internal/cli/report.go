@@ -159,7 +159,7 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 
 // nothingPublic says why there is nothing to document.
 func nothingPublic(p *project, s *build.Snapshot, what string) string {
-	read := fmt.Sprintf("%s with %s were read", counted(s.Stats.Files, "file"), counted(s.Stats.Declared, "declaration"))
+	read := fmt.Sprintf("%s with %s read", counted(s.Stats.Files, "file"), counted(s.Stats.Declared, "declaration"))
 	switch {
 	case s.Stats.Declared == 0:
 		return "nothing to document: " + read
