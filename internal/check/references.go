@@ -159,18 +159,8 @@ func shownSpan(n *prose.Node) source.Span {
 	return n.Span
 }
 
-func howOf(n *prose.Node) link.How {
-	switch {
-	case n.Outward:
-		return link.Outward
-	case n.Kind == prose.Taken, n.Strict:
-		return link.Explicit
-	}
-	return link.Bracketed
-}
-
 func (p *Pass) resolve(from link.Scope, n *prose.Node) link.Result {
-	return p.Links.Resolve(from, n.Target, howOf(n))
+	return p.Links.Resolve(from, n.Target, link.HowOf(n))
 }
 
 func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
@@ -189,6 +179,8 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 	case result.Outcome == link.Found && n.Strict && p.hidden(result.Target):
 		f.Form = "out of reach"
 	case result.Outcome != link.Missing:
+		return
+	case !n.Strict && n.Outward && !result.Partial: // a word in a list of names may be anybody's
 		return
 	case !n.Strict && !couldBeReference(n.Target, result):
 		return

@@ -145,16 +145,8 @@ func (l *linked) read(s *build.Snapshot, m *model.Module, f *model.Facts) {
 // references notes what the references of a text mean.
 func (l *linked) references(s *build.Snapshot, file, text string, nodes []prose.Node, from link.Scope) {
 	prose.Walk(nodes, func(n *prose.Node) bool {
-		how := link.Bracketed
-		switch {
-		case n.Kind == prose.Code:
-			how = link.Loose
-		case n.Kind != prose.Reference:
+		if n.Kind != prose.Code && n.Kind != prose.Reference {
 			return true
-		case n.Outward:
-			how = link.Outward
-		case n.Strict:
-			how = link.Explicit
 		}
 		target, at := n.Target, n.Span.Start
 		if n.Kind == prose.Code {
@@ -163,7 +155,7 @@ func (l *linked) references(s *build.Snapshot, file, text string, nodes []prose.
 		} else if len(n.Children) > 0 && !n.Children[0].Span.Empty() {
 			at = n.Children[0].Span.Start
 		}
-		l.at[markedPlace{file: file, at: at}] = l.result(s.Links.Resolve(from, target, how))
+		l.at[markedPlace{file: file, at: at}] = l.result(s.Links.Resolve(from, target, link.HowOf(n)))
 		return false
 	})
 }

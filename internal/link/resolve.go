@@ -6,6 +6,7 @@ import (
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/prose"
 )
 
 // Scope is where a reference stands. Every part may be nil: a README has none.
@@ -59,7 +60,25 @@ const (
 	// come from: a qualified name whose first part means nothing here belongs to
 	// another project, and so does a name that the language brings along.
 	Outward
+	// Typed references stand where a comment writes a type; as Loose ones they are
+	// never wrong.
+	Typed
 )
+
+// HowOf is how a node of a text that is code or a reference is resolved.
+func HowOf(n *prose.Node) How {
+	switch {
+	case n.Typed:
+		return Typed
+	case n.Kind == prose.Code:
+		return Loose
+	case n.Outward:
+		return Outward
+	case n.Kind == prose.Taken, n.Strict:
+		return Explicit
+	}
+	return Bracketed
+}
 
 // Resolve finds what a reference means, from where it stands outwards: own
 // members, siblings, enclosing types, the module, what the file imports, the
@@ -87,7 +106,10 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 			return Result{}
 		}
 	}
-	result := x.first(x.steps(from, how, r.names), r.names, r, how)
+	if own, ok := ownMember(r.names); ok && from.Declaration != nil {
+		return x.first(from, []step{x.inScope(from)}, own, r, how)
+	}
+	result := x.first(from, x.steps(from, how, r), r.names, r, how)
 	if result.Outcome != Missing || result.Unfit != nil {
 		return result
 	}
@@ -102,7 +124,7 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 }
 
 // first is what the nearest of the steps finds.
-func (x *Index) first(steps []step, names []string, r reference, how How) Result {
+func (x *Index) first(from Scope, steps []step, names []string, r reference, how How) Result {
 	partial := false
 	var kept []Target // what is out of reach, of the nearest step that found no more
 	for i, step := range steps {
@@ -121,7 +143,7 @@ func (x *Index) first(steps []step, names []string, r reference, how How) Result
 			}
 			continue
 		}
-		switch found = x.rather(found); {
+		switch found = x.nearer(from, x.rather(found)); {
 		case len(found) == 1:
 			picked, fits := x.pick(found[0], r.params)
 			if !fits && how == Explicit {
@@ -242,10 +264,10 @@ func (x *Index) inLibrary(from Scope, library string, r reference) Result {
 	}
 	for _, lib := range x.Project.Libraries {
 		if lib.Name == library {
-			return x.first([]step{x.bySlashedPath(lib, r), x.byWholePath(lib), x.modulesNamed(lib, nil), x.anywhere(lib)}, names, r, Explicit)
+			return x.first(from, []step{x.bySlashedPath(lib, r), x.byWholePath(lib), x.modulesNamed(lib, nil), x.anywhere(lib)}, names, r, Explicit)
 		}
 	}
-	return x.first([]step{x.elsewhere.step(x, from, library)}, names, r, Explicit)
+	return x.first(from, []step{x.elsewhere.step(x, from, library)}, names, r, Explicit)
 }
 
 // bySlashedPath looks in the module whose path a reference writes with "/".
@@ -304,15 +326,21 @@ func (x *Index) belowLibrary(names []string) ([]Target, bool, *Target) {
 // and a later one was not; beyond is set where the place is outside the project.
 type step func(names []string) (found []Target, partial bool, beyond *Target)
 
-func (x *Index) steps(from Scope, how How, written []string) []step {
-	name, names := written[0], len(written)
+func (x *Index) steps(from Scope, how How, r reference) []step {
+	name, names := r.names[0], len(r.names)
+	switch {
+	case how == Typed:
+		return x.typeSteps(from, r)
+	case how == Loose && names == 1 && !r.callable:
+		return x.wordSteps(from, r)
+	case how == Loose && takes(from.Declaration, name):
+		return nil
+	}
 	elsewhere := x.elsewhere.step(x, from, "")
 	if from.Module == nil {
 		return []step{x.byWholePath(nil), x.modulesNamed(nil, nil), x.anywhere(nil), x.belowLibrary, elsewhere}
 	}
-	inside := func(names []string) ([]Target, bool, *Target) { return x.enclosing(from, names) }
-	module := func(names []string) ([]Target, bool, *Target) { return x.ofModule(from, names) }
-	imports := func(names []string) ([]Target, bool, *Target) { return x.ofImports(from, names) }
+	inside, module, imports := x.inScope(from), x.inModule(from), x.inImports(from)
 	lib := from.Module.Library
 	steps := []step{inside, module, imports}
 	if how == Bracketed {
@@ -332,6 +360,18 @@ func (x *Index) steps(from Scope, how How, written []string) []step {
 		steps = append(steps, x.anywhere(lib), x.byWholePath(nil), x.anywhere(nil), x.belowLibrary, elsewhere)
 	}
 	return steps
+}
+
+func (x *Index) inScope(from Scope) step {
+	return func(names []string) ([]Target, bool, *Target) { return x.enclosing(from, names) }
+}
+
+func (x *Index) inModule(from Scope) step {
+	return func(names []string) ([]Target, bool, *Target) { return x.ofModule(from, names) }
+}
+
+func (x *Index) inImports(from Scope) step {
+	return func(names []string) ([]Target, bool, *Target) { return x.ofImports(from, names) }
 }
 
 // enclosing looks among the declaration's own members, then its siblings, then

@@ -51,6 +51,7 @@ type Node struct {
 	Level    uint16
 	Strict   bool // of a Reference: one that does not resolve is a finding
 	Outward  bool // of a strict Reference: a name of another project, or of the language, is no mistake
+	Typed    bool // of Code: it is a part of a type that the text writes
 	Loose    bool // of a List: items are separated by blank lines
 	Span     source.Span
 	Text     string // of Text, Code and CodeBlock

@@ -199,6 +199,9 @@ func (p *parser) entry(kind prose.PartKind, word line, lines []line) {
 	}
 	text := p.markdown(lines)
 	part := p.part(kind, word)
+	if kind == prose.SeeAlso {
+		text = seeAlso(text)
+	}
 	if kind == prose.Notes || kind == prose.SeeAlso || kind == prose.Caution {
 		part.Body = append(part.Body, text...)
 		return

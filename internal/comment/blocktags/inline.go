@@ -191,7 +191,7 @@ func typeNodes(l line) []prose.Node {
 			continue
 		}
 		flush(i)
-		out = append(out, prose.Node{Kind: prose.Code, Text: l.text[i:end], Span: l.from(i).to(end - i).span()})
+		out = append(out, prose.Node{Kind: prose.Code, Typed: true, Text: l.text[i:end], Span: l.from(i).to(end - i).span()})
 		i, from = end, end
 	}
 	flush(len(l.text))

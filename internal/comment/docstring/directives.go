@@ -34,7 +34,11 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 		label := prose.Node{Kind: prose.Paragraph, Span: l.span(), Children: []prose.Node{
 			{Kind: prose.Strong, Span: l.span(), Children: []prose.Node{{Kind: prose.Text, Text: title, Span: l.span()}}},
 		}}
-		return append(out, prose.Node{Kind: prose.Quote, Span: spanOf(lines), Children: append([]prose.Node{label}, p.after(argument, body, depth)...)})
+		text := p.after
+		if name == "seealso" {
+			text = func(first line, body []line, depth int) []prose.Node { return p.seeAlso(withFirst(first, body), depth+1) }
+		}
+		return append(out, prose.Node{Kind: prose.Quote, Span: spanOf(lines), Children: append([]prose.Node{label}, text(argument, body, depth)...)})
 	}
 	switch name {
 	case "code-block", "code", "sourcecode", "highlight", "parsed-literal", "ipython", "doctest", "testcode", "testsetup", "plot", "prompt":

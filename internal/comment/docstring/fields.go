@@ -80,6 +80,10 @@ func (p *parser) field(f field, lines []line) {
 		p.unknownField(f, text())
 	case kind == prose.Results || kind == prose.Series || kind == prose.Notes || kind == prose.Caution || kind == prose.SeeAlso || kind == prose.Since:
 		part := p.part(kind)
+		if kind == prose.SeeAlso {
+			part.Body = append(part.Body, p.seeAlso(withFirst(f.text, dedented(lines[1:])), 0)...)
+			return
+		}
 		e := prose.Entry{Text: text(), Span: f.word.span()}
 		if kind == prose.Results || kind == prose.Series {
 			part.Entries = append(part.Entries, e)

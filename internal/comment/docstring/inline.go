@@ -269,6 +269,9 @@ var references = map[string]bool{
 // module of the language, or a value that a guide describes.
 var loose = map[string]bool{"mod": true, "module": true, "data": true, "obj": true, "any": true, "const": true}
 
+// modules are the roles that name modules alone.
+var modules = map[string]bool{"mod": true, "module": true}
+
 // meaning is the node of a role's text.
 func (in *inline) meaning(role string, from, to int) prose.Node {
 	text := in.text[from:to]
@@ -303,7 +306,8 @@ func (in *inline) reference(role, target, shown string, from, to int) prose.Node
 	target = strings.TrimLeft(target, "~.")
 	target = strings.Join(strings.Fields(target), "")
 	name := strings.TrimSuffix(target, "()")
-	if !isName(name) || loose[role] && !strings.Contains(name, ".") {
+	strict := !loose[role] || strings.Contains(name, ".")
+	if !isName(name) || !strict && !modules[role] {
 		n := in.shown(prose.Code, from, to)
 		if shown == "" {
 			n.Text = target
@@ -320,7 +324,7 @@ func (in *inline) reference(role, target, shown string, from, to int) prose.Node
 			child.Text = target[strings.LastIndexByte(name, '.')+1:]
 		}
 	}
-	return prose.Node{Kind: prose.Reference, Strict: true, Outward: true, Target: name, Children: []prose.Node{child}}
+	return prose.Node{Kind: prose.Reference, Strict: strict, Outward: true, Target: name, Children: []prose.Node{child}}
 }
 
 // standard links a proposal or a request for comments by its number.
@@ -384,7 +388,9 @@ func (p *parser) typeNodes(l line) []prose.Node {
 			continue
 		}
 		end = i + len(word)
-		i += in.node(in.shown(prose.Code, i, end), i, end)
+		n := in.shown(prose.Code, i, end)
+		n.Typed = true
+		i += in.node(n, i, end)
 	}
 	in.flush(len(s))
 	return in.out

@@ -144,6 +144,8 @@ func (p *parser) read(kind prose.PartKind, title line, lines []line, underlined 
 		part.Body = p.blocks(lines, 0)
 	case prose.Results, prose.Series:
 		part.Entries = p.results(lines, underlined)
+	case prose.SeeAlso:
+		part.Body = p.seeAlso(lines, 0)
 	default:
 		part.Body = p.blocks(lines, 0)
 	}

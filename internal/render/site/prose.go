@@ -293,7 +293,7 @@ func (w *proseWriter) node(n *prose.Node) {
 func (w *proseWriter) code(n *prose.Node) {
 	href := ""
 	if link.ReadsLikeName(n.Text) {
-		if r := w.v.plan.Links.Resolve(w.scope, n.Text, link.Loose); r.Outcome == link.Found {
+		if r := w.v.plan.Links.Resolve(w.scope, n.Text, link.HowOf(n)); r.Outcome == link.Found {
 			href = w.v.href(r.Target)
 		}
 	}
@@ -319,14 +319,7 @@ func (w *proseWriter) anchored(href string, inside func()) {
 }
 
 func (w *proseWriter) reference(n *prose.Node) {
-	how := link.Bracketed
-	switch {
-	case n.Outward:
-		how = link.Outward
-	case n.Strict:
-		how = link.Explicit
-	}
-	r := w.v.plan.Links.Resolve(w.scope, n.Target, how)
+	r := w.v.plan.Links.Resolve(w.scope, n.Target, link.HowOf(n))
 	href := ""
 	if r.Outcome == link.Found || r.Outcome == link.Beyond {
 		href = w.v.href(r.Target)

@@ -14,3 +14,4 @@ export { TidebookClient, connect, type ClientOptions } from "./client.js";
 export { TidebookError, isRetryable } from "./errors.js";
 export * from "./model.js";
 export * as units from "./units.js";
+export { inFathoms } from "./units.js";

@@ -1,0 +1,157 @@
+package link
+
+import (
+	"slices"
+	"strings"
+
+	"codrel/internal/model"
+)
+
+// This file says what a single word means where comments write code or a type: prose
+// is full of English words that something in the project is called by as well.
+
+// isPlain reports whether a name could be an English word in the middle of a sentence:
+// nothing but small letters.
+func isPlain(name string) bool {
+	return name != "" && strings.Trim(name, "abcdefghijklmnopqrstuvwxyz") == ""
+}
+
+// typeSteps are the places where a type that a comment writes is looked for: what the
+// file can name and, where capitals or dots show that a name is meant, the library.
+func (x *Index) typeSteps(from Scope, r reference) []step {
+	if from.Module == nil {
+		return nil
+	}
+	names, lib := r.names, from.Module.Library
+	if len(names) > 1 {
+		return x.steps(from, Loose, r)
+	}
+	steps := []step{onlyTypes(x.inScope(from)), onlyTypes(x.inModule(from)), onlyTypes(x.inImports(from))}
+	if isUpper(names[0]) && !x.native(from, names[0]) && !x.native(from, strings.ToLower(names[0])) {
+		steps = append(steps, onlyTypes(x.anywhere(lib)))
+	}
+	return steps
+}
+
+// wordSteps are the places where a single word in a code span is looked for. It means
+// no member of the type that is spoken of, which would be written as one, and nothing
+// that the comment's subject takes; an English word is no module but one that the file
+// imports.
+func (x *Index) wordSteps(from Scope, r reference) []step {
+	name := r.names[0]
+	if from.Module == nil {
+		steps := []step{x.byWholePath(nil)}
+		if !isPlain(name) {
+			steps = append(steps, x.modulesNamed(nil, nil))
+		}
+		return append(steps, x.anywhere(nil), x.elsewhere.step(x, from, ""))
+	}
+	if takes(from.Declaration, name) {
+		return nil
+	}
+	if isPlain(name) {
+		return []step{declared(x.inModule(from)), x.inImports(from)}
+	}
+	nested := func(names []string) ([]Target, bool, *Target) {
+		found, partial, beyond := x.enclosing(from, names)
+		return slices.DeleteFunc(found, func(t Target) bool { return !t.Declaration.Kind().IsType() }), partial, beyond
+	}
+	steps := []step{nested, x.inModule(from), x.inImports(from)}
+	if x.native(from, name) {
+		return steps
+	}
+	lib := from.Module.Library
+	return append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
+}
+
+// onlyTypes leaves out of what a step finds all that is no type; a name with a capital
+// may also be that of a value that stands for one.
+func onlyTypes(in step) step {
+	return func(names []string) ([]Target, bool, *Target) {
+		found, _, beyond := in(names)
+		return slices.DeleteFunc(found, func(t Target) bool {
+			return t.Declaration == nil || t.Declaration.Kind() == model.KindModule || !t.Declaration.Kind().IsType() && !isUpper(names[0])
+		}), false, beyond
+	}
+}
+
+// declared leaves out of what a step finds the modules.
+func declared(in step) step {
+	return func(names []string) ([]Target, bool, *Target) {
+		found, partial, beyond := in(names)
+		return slices.DeleteFunc(found, func(t Target) bool { return t.Declaration == nil }), partial, beyond
+	}
+}
+
+// takes reports whether a declaration has a parameter of a name.
+func takes(d *model.Declaration, name string) bool {
+	if d == nil || !d.Kind().IsCallable() {
+		return false
+	}
+	for _, o := range d.Occurrences {
+		for t := range o.Tokens(o.Signature) {
+			if t.Kind == model.TokenParameter && t.Text == name {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// ownMember cuts the word off that stands for the object a comment speaks of.
+func ownMember(names []string) ([]string, bool) {
+	if len(names) < 2 {
+		return names, false
+	}
+	switch names[0] {
+	case "this", "self", "cls":
+		return names[1:], true
+	}
+	return names, false
+}
+
+// nearer leaves, of several targets, those that the packages around a place give on, the
+// innermost first, and else those that a package gives on at all: what users are handed
+// is rather meant than what is called the same somewhere inside.
+func (x *Index) nearer(from Scope, found []Target) []Target {
+	if len(found) < 2 {
+		return found
+	}
+	best, out := -1, []Target(nil)
+	for _, t := range found {
+		rank := x.handed(from, t)
+		if rank > best {
+			best, out = rank, nil
+		}
+		if rank == best {
+			out = append(out, t)
+		}
+	}
+	return out
+}
+
+// handed ranks how near a target is handed to a place: 0 where no package gives it on, 1
+// where one does, more the deeper the package around both lies.
+func (x *Index) handed(from Scope, t Target) int {
+	if t.Declaration == nil || len(x.homes) == 0 {
+		return 0
+	}
+	top := t.Declaration
+	for depth := 0; top.Parent != nil && depth < 100; depth++ {
+		top = top.Parent
+	}
+	home := x.homes[top]
+	switch {
+	case home == nil:
+		return 0
+	case from.Module == nil || home.Library != from.Module.Library || !isAround(home, from.Module):
+		return 1
+	}
+	return 2 + len(home.Path)
+}
+
+// isAround reports whether a module is another one or a package around it.
+func isAround(m, inner *model.Module) bool {
+	rest, ok := strings.CutPrefix(inner.Path, m.Path)
+	return ok && (rest == "" || m.Path == "" || rest[0] == '.' || rest[0] == '/')
+}
