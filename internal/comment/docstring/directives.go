@@ -36,7 +36,9 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 		}}
 		text := p.after
 		if name == "seealso" {
-			text = func(first line, body []line, depth int) []prose.Node { return p.seeAlso(withFirst(first, body), depth+1) }
+			text = func(first line, body []line, depth int) []prose.Node {
+				return p.seeAlso(withFirst(first, body), depth+1)
+			}
 		}
 		return append(out, prose.Node{Kind: prose.Quote, Span: spanOf(lines), Children: append([]prose.Node{label}, text(argument, body, depth)...)})
 	}
