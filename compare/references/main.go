@@ -1,11 +1,14 @@
 // Command references counts the references in a tree's comments that lead somewhere, and
-// prints those that are reported as broken, to be read by eye.
+// prints those that are reported as broken, to be read by eye. With -sample it prints that
+// many links of texts and signatures instead, drawn at random, with the line they stand in
+// and what they lead to.
 //
-//	go run ./compare/references DIR...
+//	go run ./compare/references [-sample N] DIR...
 package main
 
 import (
 	"context"
+	"flag"
 	"fmt"
 	"os"
 
@@ -19,11 +22,17 @@ import (
 )
 
 func main() {
-	for _, folder := range os.Args[1:] {
+	size := flag.Int("sample", 0, "print this many links of each tree, drawn at random, to be read by eye")
+	flag.Parse()
+	for _, folder := range flag.Args() {
 		s, err := build.Run(context.Background(), os.DirFS(folder), build.Options{FrontEnds: languages.All, Tests: true})
 		if err != nil {
 			fmt.Fprintln(os.Stderr, "references:", err)
 			os.Exit(1)
+		}
+		if *size > 0 {
+			sample(os.Stdout, s, *size)
+			continue
 		}
 		broken := 0
 		for _, f := range s.Findings {
@@ -39,16 +48,24 @@ func main() {
 // found counts references in the comments of what has a page that name something of the tree.
 func found(s *build.Snapshot) int {
 	count := 0
+	eachNode(s, func(n *prose.Node, from link.Scope) {
+		if n.Kind == prose.Reference && s.Links.Resolve(from, n.Target, link.HowOf(n)).Outcome == link.Found {
+			count++
+		}
+	})
+	return count
+}
+
+// eachNode visits what stands in the comments of what has a page.
+func eachNode(s *build.Snapshot, visit func(n *prose.Node, from link.Scope)) {
 	in := func(m *model.Module, doc *model.Doc, from link.Scope) {
 		if doc == nil {
 			return
 		}
 		for nodes := range s.Links.Comments.Of(m.Library.Language, doc).All {
 			prose.Walk(nodes, func(n *prose.Node) bool {
-				if n.Kind == prose.Reference && s.Links.Resolve(from, n.Target, how(n)).Outcome == link.Found {
-					count++
-				}
-				return true
+				visit(n, from)
+				return n.Kind != prose.Reference
 			})
 		}
 	}
@@ -71,15 +88,4 @@ func found(s *build.Snapshot) int {
 			}
 		}
 	}
-	return count
-}
-
-func how(n *prose.Node) link.How {
-	switch {
-	case n.Outward:
-		return link.Outward
-	case n.Strict:
-		return link.Explicit
-	}
-	return link.Bracketed
 }

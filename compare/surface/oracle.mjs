@@ -4,9 +4,12 @@
 // printed: the entries that its package.json gives to users, and for each entry the names
 // that the module exports, whether there is text, the parameters, and the members of classes
 // and interfaces with those of their bases. Names that come out of other packages are left
-// out, since their source is not the package's. The folder that holds the package
+// out, since their source is not the package's; so are those that the compiler takes for
+// exports of a CommonJS file, and that the module does not have when Node.js loads it: what
+// a bundle's inner modules assign to exports of their own. The folder that holds the package
 // "typescript" is the first argument.
 import { existsSync, readFileSync, readdirSync, statSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
 import { createRequire } from 'node:module';
 import { dirname, join, relative, resolve } from 'node:path';
 
@@ -104,6 +107,14 @@ function entries(dir, pkg) {
   return out;
 }
 
+// loaded are the names that a CommonJS module has when it runs, or nothing where it cannot.
+function loaded(file) {
+  const script = 'const m = Object(require(process.argv[1])), out = []; for (let o = m; o && o !== Object.prototype; o = Object.getPrototypeOf(o)) out.push(...Object.getOwnPropertyNames(o)); process.stdout.write("\\n:names:" + JSON.stringify(out)); process.exit(0)';
+  const ran = spawnSync(process.execPath, ['-e', script, file], { timeout: 15000, encoding: 'utf8', cwd: dirname(file) });
+  const names = /\n:names:(.*)$/.exec(ran.stdout ?? '')?.[1];
+  return names && new Set(JSON.parse(names));
+}
+
 function surface(dir) {
   dir = resolve(dir);
   const pkg = read(join(dir, 'package.json'));
@@ -113,7 +124,7 @@ function surface(dir) {
   const modern = ([, file]) => /^\s*(import|export)\b/m.test(readFileSync(file, 'utf8'));
   const es = program(all.filter(modern), ts.ModuleKind.ESNext, ts.ModuleResolutionKind.Bundler);
   const common = program(all.filter(e => !modern(e)), ts.ModuleKind.NodeNext, ts.ModuleResolutionKind.NodeNext);
-  return { folder: dir, name: pkg.name, entries: [...exported(dir, es), ...exported(dir, common)] };
+  return { folder: dir, name: pkg.name, entries: [...exported(dir, es, false), ...exported(dir, common, true)] };
 }
 
 function program(list, module, moduleResolution) {
@@ -123,7 +134,7 @@ function program(list, module, moduleResolution) {
   }) };
 }
 
-function exported(dir, { list, program }) {
+function exported(dir, { list, program }, common) {
   const checker = program.getTypeChecker();
   const own = symbol => symbol.declarations?.some(d => {
     const f = d.getSourceFile().fileName;
@@ -180,7 +191,9 @@ function exported(dir, { list, program }) {
     if (!module) { result.push({ as, file: relative(dir, file), names: [], script: true }); continue; }
     const names = [];
     const listed = new Set();
+    const has = common && /\.c?js$/.test(file) ? loaded(file) : undefined;
     const add = (name, symbol) => {
+      if (has && name !== '=' && name !== 'default' && !has.has(name)) return;
       if (!/^[A-Za-z_$][\w$]*$/.test(symbol.name) || symbol.name === '__esModule' || symbol.name === 'prototype' || listed.has(name)) return;
       let target = symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol;
       if (kind(target) === 'value' && !text(target)) { // a second name of a function or class

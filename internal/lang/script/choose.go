@@ -115,7 +115,7 @@ func (c *chooser) offer(o offer) bool {
 func (c *chooser) meant(o offer) (file, beside string) {
 	var types, code string
 	for _, f := range append(slices.Clone(o.types), o.files...) {
-		if source := c.source(f); isTyped(source) && c.agrees(c.file(f, false), source) {
+		if source := c.source(f); isTyped(source) && c.agrees(c.file(f, false), source) && !c.mute(source, f) {
 			return source, ""
 		}
 	}
@@ -126,7 +126,7 @@ func (c *chooser) meant(o offer) (file, beside string) {
 	}
 	for _, f := range o.files {
 		source, itself := c.source(f), c.file(f, false)
-		if !c.agrees(itself, source) {
+		if !c.agrees(itself, source) || isTyped(source) && c.mute(source, f) {
 			source = ""
 		}
 		if types == "" && itself != "" {

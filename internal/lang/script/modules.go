@@ -200,6 +200,11 @@ var natives = func() map[string]bool {
 }()
 
 const nativeNames = `
+Animation Attr Audio AudioBuffer AudioContext AudioNode CanvasGradient CanvasPattern CanvasRenderingContext2D Comment DOMMatrix DOMPoint DOMRect
+DocumentFragment DragEvent FileList FileReader FontFace HTMLAnchorElement HTMLButtonElement HTMLCanvasElement HTMLCollection HTMLDivElement
+HTMLFormElement HTMLImageElement HTMLInputElement HTMLVideoElement Image ImageBitmap ImageData KeyboardEvent MessageEvent MouseEvent
+MutationObserver NodeList OffscreenCanvas Path2D PointerEvent Range ResizeObserver SVGElement Selection Storage Text TouchEvent
+WebGL2RenderingContext WebGLProgram WebGLRenderingContext WebGLShader WebGLTexture WheelEvent XMLHttpRequest
 AbortController AbortSignal AggregateError Array ArrayBuffer ArrayLike AsyncGenerator AsyncIterable AsyncIterator Atomics Awaited BigInt
 BigInt64Array BigUint64Array Blob Boolean Buffer Capitalize ConcatArray ConstructorParameters CustomEvent DOMException DataView Date Document
 Element Error EvalError Event EventEmitter EventTarget Exclude Extract File FinalizationRegistry Float32Array Float64Array FormData Function

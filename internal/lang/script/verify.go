@@ -1,6 +1,8 @@
 package script
 
 import (
+	"bytes"
+	"cmp"
 	"path"
 	"strings"
 
@@ -34,6 +36,25 @@ func (c *chooser) agrees(built, from string) bool {
 	}
 	for name := range want.names {
 		if !have.names[name] && name != "default" {
+			return false
+		}
+	}
+	return true
+}
+
+// mute reports whether the comments of a package stand in its declaration files alone:
+// sources may have them in a form of their own, which a build turns into doc comments.
+func (c *chooser) mute(from, built string) bool {
+	built = cmp.Or(c.file(built, true), built)
+	if !declares(built) || !c.files[built] || !bytes.Contains(c.read(built), []byte("/**")) {
+		return false
+	}
+	folder := path.Dir(from) + "/"
+	if folder == "./" {
+		return false
+	}
+	for f := range c.files {
+		if strings.HasPrefix(f, folder) && isTyped(f) && bytes.Contains(c.read(f), []byte("/**")) {
 			return false
 		}
 	}
