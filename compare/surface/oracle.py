@@ -121,6 +121,8 @@ def in_body(cls):
             for s in body:
                 if isinstance(s, ast.ClassDef):
                     names = found.setdefault(".".join(scope + [s.name]), set())
+                    if not any(isinstance(b, ast.Starred) for b in s.bases):
+                        written[m.__name__, ".".join(scope + [s.name])] = len(s.bases)
                     declared(s.body, names)
                     walk(s.body, scope + [s.name])
                 elif isinstance(s, (ast.If, ast.Try, ast.With)):
@@ -148,8 +150,23 @@ def in_body(cls):
     return trees[("classes", m.__name__)].get(cls.__qualname__)
 
 
+written = {}  # of classes: how many bases their statement has
+
+
+def late(cls):
+    """The classes that running code made bases of a class, and theirs."""
+    out = set()
+    for c in cls.__mro__:
+        in_body(c)
+        n = written.get((c.__module__, c.__qualname__))
+        if n and len(c.__bases__) > n:
+            out.update(*(b.__mro__ for b in c.__bases__[n:]))
+    return out - {object}
+
+
 def members(cls, top):
     found = []
+    added = late(cls)
     for name in dir(cls):
         if name.startswith("_"):
             continue
@@ -162,7 +179,7 @@ def members(cls, top):
             continue
         value = vars(base)[name]
         body = in_body(base)
-        made = body is None or name not in body  # by code that runs: no reader of source sees it
+        made = body is None or name not in body or base in added  # by code that runs: no reader of source sees it
         found.append({"name": name, "text": text(value, cls), "params": parameters(value), "inherited": base is not cls, "from": base.__qualname__, "made": made})
     return found
 
