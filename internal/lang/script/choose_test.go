@@ -149,3 +149,28 @@ func TestPartOf(t *testing.T) {
 	assert.True(t, typescript.PartOf(outer, named))
 	assert.False(t, typescript.PartOf(outer, other))
 }
+
+// Where the doc comments stand in the declaration files alone, those are read, though the
+// source is there; one doc comment in the source, and it is the source.
+func TestMuteSource(t *testing.T) {
+	archive := `
+-- package.json --
+{"name": "tidebook", "types": "dist/index.d.ts", "exports": {"import": "./dist/index.js"}}
+-- src/index.ts --
+export {Tide} from "./tide"
+-- src/tide.ts --
+/// What the water does.
+export class Tide {}
+-- dist/index.js --
+class Tide {}
+export { Tide };
+-- dist/index.d.ts --
+/** What the water does. */
+export declare class Tide {}
+`
+	_, choice := choose(t, archive)
+	assert.Equal(t, []string{"tidebook = dist/index"}, entries(choice))
+
+	_, choice = choose(t, strings.Replace(archive, "/// What the water does.", "/** What the water does. */", 1))
+	assert.Equal(t, []string{"tidebook = src/index"}, entries(choice))
+}

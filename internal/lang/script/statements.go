@@ -179,15 +179,8 @@ func (r *reader) headed(h *heads) {
 			return
 		}
 	case "const", "let", "var", "using":
-		if word == "const" && r.wordAt(after, "enum") {
-			r.enum(h, r.after(after+len("enum")), true)
+		if r.binding(h, word, after) {
 			return
-		}
-		if startsName(next) || next == '{' || next == '[' {
-			if word != "let" && word != "using" || !goesOn[r.word(after)] {
-				r.variables(h, word, after)
-				return
-			}
 		}
 	case "return":
 		if r.inner > 0 && r.scope == "" {
@@ -209,6 +202,20 @@ func (r *reader) headed(h *heads) {
 		}
 	}
 	r.expressionStatement(h)
+}
+
+// binding reads what "const", "let", "var" or "using" declares, where the word is one.
+func (r *reader) binding(h *heads, word string, after int) bool {
+	next := r.byteAt(after)
+	switch {
+	case word == "const" && r.wordAt(after, "enum"):
+		r.enum(h, r.after(after+len("enum")), true)
+	case !startsName(next) && next != '{' && next != '[', (word == "let" || word == "using") && goesOn[r.word(after)]:
+		return false
+	default:
+		r.variables(h, word, after)
+	}
+	return true
 }
 
 // finish goes behind the end of a statement whose text ends at an offset.
