@@ -115,7 +115,7 @@ func (g *giving) add(given Given) {
 		return
 	case own != nil && given.Stands != own && !leftOut(own) && g.x.standsFor(own, &trail{}).None():
 		return // its own
-	case own != nil && given.Target.Declaration == own:
+	case own != nil && given.Target.Declaration == own && !leftOut(own):
 		return
 	}
 	g.names[given.Name] = true

@@ -234,3 +234,33 @@ func TestPromotedMembers(t *testing.T) {
 	pier := page("reference/engine/tidebook.example/engine/berth/Pier.html")
 	assert.Contains(t, pier, "Inherited from Quay Depth Depth is in metres. Fits Fits reports whether a draught fits.")
 }
+
+// A namespace that is given away as a whole may list names that stand outside of it.
+func TestNamesThatNamespacesList(t *testing.T) {
+	page := surfaceOf(t, `
+-- package.json --
+{"name": "knot", "types": "index.d.ts"}
+-- index.d.ts --
+/** A knot. */
+interface Knot extends Knot.Base {}
+/** Makes knots. */
+declare function knot(rope: string): Knot;
+declare namespace knot {
+  export { knot, knot as default, Knot };
+}
+declare namespace Knot {
+  interface Base {
+    /** Pulls. */
+    pull(): void;
+  }
+}
+/** Not given away. */
+interface Kept {}
+export = knot;
+`)
+	index := page("reference/knot/~index~/index.html")
+	assert.Contains(t, index, "Knot extends Knot.Base A knot.")
+	assert.Contains(t, index, "Makes knots.")
+	assert.NotContains(t, index, "Kept")
+	assert.Contains(t, page("reference/knot/~index~/Knot.html"), "Pulls.")
+}
