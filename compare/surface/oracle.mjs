@@ -196,13 +196,14 @@ function exported(dir, { list, program }, common) {
       if (has && name !== '=' && name !== 'default' && !has.has(name)) return;
       if (!/^[A-Za-z_$][\w$]*$/.test(symbol.name) || symbol.name === '__esModule' || symbol.name === 'prototype' || listed.has(name)) return;
       let target = symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol;
+      const called = target.name;
       if (kind(target) === 'value' && !text(target)) { // a second name of a function or class
         const meant = checker.getTypeOfSymbol(target).symbol;
         if (meant && meant.flags & (ts.SymbolFlags.Function | ts.SymbolFlags.Class) && checker.getTypeOfSymbol(meant) === checker.getTypeOfSymbol(target) && meant.declarations?.some(d => d.getSourceFile().fileName.startsWith(dir + '/') && !inner(d))) target = meant;
       }
       if (!own(target) || kept(symbol) || kept(target)) return;
       listed.add(name);
-      names.push({ name, called: target.name === 'default' ? target.declarations?.[0]?.name?.text ?? target.name : target.name, kind: kind(target), text: text(target) || text(symbol), params: params(target), members: members(target) });
+      names.push({ name, called: target.name === 'default' ? target.declarations?.[0]?.name?.text ?? target.name : target.name.startsWith('__') ? called : target.name, kind: kind(target), text: text(target) || text(symbol), params: params(target), members: members(target) });
     };
     for (const symbol of checker.getExportsOfModule(module)) add(symbol.name, symbol);
     const whole = module.exports?.get('export=');
