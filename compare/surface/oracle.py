@@ -31,6 +31,14 @@ def kept(path):
     return any(p.startswith("_") or p in ("tests", "test", "testing", "conftest", "idlelib", "lib2to3") or p.startswith("test_") for p in path.split("."))
 
 
+def stored(s):
+    """The names that an assignment binds."""
+    for t in s.targets if isinstance(s, ast.Assign) else [s.target]:
+        for n in ast.walk(t):
+            if isinstance(n, ast.Name) and isinstance(n.ctx, ast.Store):
+                yield n.id
+
+
 trees = {}
 
 
@@ -51,10 +59,7 @@ def tree(module):
             if isinstance(s, (ast.FunctionDef, ast.AsyncFunctionDef, ast.ClassDef)):
                 own.add(s.name)
             elif isinstance(s, (ast.Assign, ast.AnnAssign)):
-                for t in s.targets if isinstance(s, ast.Assign) else [s.target]:
-                    for n in ast.walk(t):
-                        if isinstance(n, ast.Name) and isinstance(n.ctx, ast.Store):
-                            own.add(n.id)
+                own.update(stored(s))
             elif isinstance(s, ast.ImportFrom):
                 for a in s.names:
                     taken.add(a.asname or a.name)
@@ -136,10 +141,7 @@ def in_body(cls):
                 if isinstance(s, (ast.FunctionDef, ast.AsyncFunctionDef, ast.ClassDef)):
                     names.add(s.name)
                 elif isinstance(s, (ast.Assign, ast.AnnAssign)):
-                    for t in s.targets if isinstance(s, ast.Assign) else [s.target]:
-                        for n in ast.walk(t):
-                            if isinstance(n, ast.Name) and isinstance(n.ctx, ast.Store):
-                                names.add(n.id)
+                    names.update(stored(s))
                 elif isinstance(s, (ast.If, ast.Try, ast.With, ast.For)):
                     for part in ("body", "orelse", "finalbody"):
                         declared(getattr(s, part, []), names)

@@ -22,20 +22,13 @@ func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
 		return nil
 	}
 	var out []InheritedFrom
-	seen, names := map[*model.Declaration]bool{d: true}, map[string]bool{}
+	names := map[string]bool{}
 	implicit := x.implicit(d.Module.Library.Language)
-	for level, next := 0, []*model.Declaration{d}; len(next) > 0 && level < highest; level++ {
-		var above, members []*model.Declaration
-		for _, t := range next {
-			for _, base := range x.bases(t) {
-				if seen[base] {
-					continue
-				}
-				seen[base] = true
-				above = append(above, base)
-				if x.InReach(base) {
-					members = append(members, base.Members...)
-				}
+	for bases := range x.levels(d) {
+		var members []*model.Declaration
+		for _, base := range bases {
+			if x.InReach(base) {
+				members = append(members, base.Members...)
 			}
 		}
 		if implicit {
@@ -51,7 +44,6 @@ func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
 			}
 			out[len(out)-1].Members = append(out[len(out)-1].Members, m)
 		}
-		next = above
 	}
 	return out
 }

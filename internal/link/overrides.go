@@ -1,6 +1,7 @@
 package link
 
 import (
+	"iter"
 	"slices"
 
 	"codrel/internal/comment"
@@ -46,24 +47,37 @@ func (x *Index) interfacesOf(d *model.Declaration) []*model.Declaration {
 		return nil
 	}
 	var out []*model.Declaration
-	seen := map[*model.Declaration]bool{d: true}
-	for level, next := 0, []*model.Declaration{d}; len(next) > 0 && level < highest; level++ {
-		var above []*model.Declaration
-		for _, t := range next {
-			for _, base := range x.bases(t) {
-				if seen[base] {
-					continue
-				}
-				seen[base] = true
-				above = append(above, base)
-				if base.Kind() == model.KindInterface {
-					out = append(out, base)
-				}
+	for bases := range x.levels(d) {
+		for _, base := range bases {
+			if base.Kind() == model.KindInterface {
+				out = append(out, base)
 			}
 		}
-		next = above
 	}
 	return out
+}
+
+// levels are the bases of a type, those of its bases, and so on, each base once and at
+// its nearest.
+func (x *Index) levels(d *model.Declaration) iter.Seq[[]*model.Declaration] {
+	return func(yield func([]*model.Declaration) bool) {
+		seen := map[*model.Declaration]bool{d: true}
+		for level, next := 0, []*model.Declaration{d}; len(next) > 0 && level < highest; level++ {
+			var above []*model.Declaration
+			for _, t := range next {
+				for _, base := range x.bases(t) {
+					if !seen[base] {
+						seen[base] = true
+						above = append(above, base)
+					}
+				}
+			}
+			if !yield(above) {
+				return
+			}
+			next = above
+		}
+	}
 }
 
 // promotedInReach is the nearest member of a name in reach that a base has or inherits.
