@@ -21,7 +21,8 @@ nearest:           -
 finding:           source
 model:             finding source
 prose:             source
-prose/markdown:    prose source
+prose/formula:     prose source
+prose/markdown:    prose prose/formula source
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model finding source
@@ -31,7 +32,7 @@ lang/langtest:     lang model source
 languages:         lang lang/golang lang/python lang/script
 comment/gocomment:     model prose source
 comment/commenttest:   model prose source
-comment/docstring:     model nearest prose prose/markdown source
+comment/docstring:     model nearest prose prose/formula prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
 comment:           comment/blocktags comment/docstring comment/gocomment model prose prose/markdown
 join:              lang model

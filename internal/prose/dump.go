@@ -6,8 +6,9 @@ import (
 )
 
 var kindNames = [...]string{
-	"paragraph", "heading", "code block", "list", "item", "quote", "table", "row", "cell", "ruler",
+	"paragraph", "heading", "code block", "list", "item", "quote", "table", "row", "cell", "ruler", "display",
 	"text", "emphasis", "strong", "struck", "code", "link", "reference", "insert", "taken", "image", "break",
+	"superscript", "subscript", "formula",
 }
 
 // String is the kind's name in dumps.

@@ -28,7 +28,7 @@ const (
 	Row   // of Cells; Level 1 in the head
 	Cell
 	Ruler
-
+	Display // a formula on a line of its own; as Formula
 	Text
 	Emphasis
 	Strong
@@ -40,6 +40,15 @@ const (
 	Taken     // text of another declaration stands in its place: the one that Target names, or the one that the subject overrides or fulfils
 	Image     // Target is an address, children the alternative text
 	Break     // a forced line break
+	Superscript
+	Subscript
+	Formula // Text is its source; children draw it, where plain text can
+)
+
+// What lists may be besides bullets and numbers.
+const (
+	Terms     = "terms"     // items begin with what they define
+	Footnotes = "footnotes" // items are numbered as the text refers to them
 )
 
 // Inline reports whether nodes of this kind stand in a line of text.
@@ -54,8 +63,8 @@ type Node struct {
 	Typed    bool // of Code: it is a part of a type that the text writes
 	Loose    bool // of a List: items are separated by blank lines
 	Span     source.Span
-	Text     string // of Text, Code and CodeBlock
-	Info     string // of a CodeBlock: the fence's words
+	Text     string // of Text, Code, CodeBlock, Formula and Display
+	Info     string // of a CodeBlock: the fence's words; of a List: Terms or Footnotes, or ""
 	Target   string // of Link, Image, Reference, Insert and Taken
 	Children []Node
 }
@@ -89,7 +98,9 @@ func plain(b *strings.Builder, nodes []Node) {
 		if n.Kind != Reference { // its text is how it was written, brackets and all
 			b.WriteString(n.Text)
 		}
-		plain(b, n.Children)
+		if n.Kind != Formula && n.Kind != Display {
+			plain(b, n.Children)
+		}
 	}
 }
 
@@ -97,12 +108,29 @@ func plain(b *strings.Builder, nodes []Node) {
 // nodes, for overviews and search.
 func Summary(nodes []Node) []Node {
 	for i := range nodes {
-		if nodes[i].Kind == Paragraph {
+		if nodes[i].Kind == Paragraph && !onlyPictures(nodes[i].Children) {
 			out, _ := sentence(nodes[i].Children, nil)
 			return out
 		}
 	}
 	return nil
+}
+
+// onlyPictures reports whether a paragraph is a row of pictures, such as badges.
+func onlyPictures(nodes []Node) bool {
+	pictures := false
+	for i := range nodes {
+		switch n := &nodes[i]; {
+		case n.Kind == Image:
+			pictures = true
+		case n.Kind == Link && onlyPictures(n.Children):
+			pictures = true
+		case n.Kind == Break, n.Kind == Text && strings.TrimSpace(n.Text) == "":
+		default:
+			return false
+		}
+	}
+	return pictures
 }
 
 // sentence copies nodes up to the end of the first sentence and reports whether it came.

@@ -177,12 +177,12 @@ func (p *parser) definition(out []prose.Node, lines []line, depth int) []prose.N
 	}
 	head := prose.Node{Kind: prose.Paragraph, Span: term.span(), Children: []prose.Node{{Kind: prose.Strong, Span: term.span(), Children: p.inline(lines[:1])}}}
 	item := prose.Node{Kind: prose.Item, Span: spanOf(lines), Children: append([]prose.Node{head}, p.blocks(dedented(lines[1:]), depth+1)...)}
-	if n := len(out); n > 0 && out[n-1].Kind == prose.List && out[n-1].Info == "terms" {
+	if n := len(out); n > 0 && out[n-1].Kind == prose.List && out[n-1].Info == prose.Terms {
 		out[n-1].Children = append(out[n-1].Children, item)
 		out[n-1].Span.End = item.Span.End
 		return out
 	}
-	return append(out, prose.Node{Kind: prose.List, Info: "terms", Span: item.Span, Children: []prose.Node{item}})
+	return append(out, prose.Node{Kind: prose.List, Info: prose.Terms, Span: item.Span, Children: []prose.Node{item}})
 }
 
 // isMarker reports whether a line begins with the mark of a list.

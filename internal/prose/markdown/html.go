@@ -74,7 +74,6 @@ func htmlNode(n *html.Node, depth int) []prose.Node {
 		return nil
 	}
 	inside := func() []prose.Node { return htmlChildren(n, depth) }
-	wrap := func(kind prose.Kind) []prose.Node { return []prose.Node{{Kind: kind, Children: inside()}} }
 	block := func(kind prose.Kind) []prose.Node {
 		return []prose.Node{{Kind: kind, Children: paragraphs(inside())}}
 	}
@@ -85,12 +84,6 @@ func htmlNode(n *html.Node, depth int) []prose.Node {
 		return paragraphs(inside())
 	case atom.H1, atom.H2, atom.H3, atom.H4, atom.H5, atom.H6:
 		return []prose.Node{{Kind: prose.Heading, Level: uint16(n.Data[1] - '0'), Children: inside()}}
-	case atom.B, atom.Strong:
-		return wrap(prose.Strong)
-	case atom.I, atom.Em:
-		return wrap(prose.Emphasis)
-	case atom.Code, atom.Kbd, atom.Samp, atom.Tt:
-		return []prose.Node{{Kind: prose.Code, Text: prose.Plain(inside())}}
 	case atom.Pre:
 		return []prose.Node{{Kind: prose.CodeBlock, Text: prose.Plain(inside())}}
 	case atom.Ul:
@@ -105,12 +98,10 @@ func htmlNode(n *html.Node, depth int) []prose.Node {
 		return []prose.Node{{Kind: prose.Break}}
 	case atom.Hr:
 		return []prose.Node{{Kind: prose.Ruler}}
-	case atom.A:
-		return Target(attribute(n, "href"), inside())
 	case atom.Img:
 		return image(attribute(n, "src"), []prose.Node{{Kind: prose.Text, Text: attribute(n, "alt")}})
 	}
-	return inside()
+	return inLine(n, inside())
 }
 
 func attribute(n *html.Node, name string) string {
@@ -120,4 +111,64 @@ func attribute(n *html.Node, name string) string {
 		}
 	}
 	return ""
+}
+
+// element is a tag in a line of text whose end is still to come.
+type element struct {
+	node *html.Node
+	from int // of the nodes that stand in it
+}
+
+// rawTag reads one tag that stands in a line. What it encloses gets the node that
+// the element has in a block of HTML; a tag without its twin leaves its text.
+func (c *converter) rawTag(out []prose.Node, open []element, raw string) ([]prose.Node, []element) {
+	z := html.NewTokenizer(strings.NewReader(raw))
+	kind := z.Next()
+	token := z.Token()
+	n := &html.Node{Type: html.ElementNode, DataAtom: token.DataAtom, Data: token.Data, Attr: token.Attr}
+	switch {
+	case kind == html.EndTagToken:
+		for i := len(open) - 1; i >= 0; i-- {
+			if open[i].node.Data == token.Data {
+				inside := append([]prose.Node(nil), out[open[i].from:]...)
+				return append(out[:open[i].from], inLine(open[i].node, inside)...), open[:i]
+			}
+		}
+		return out, open
+	case token.DataAtom == atom.Br:
+		return append(out, prose.Node{Kind: prose.Break}), open
+	case token.DataAtom == atom.Img:
+		return append(out, htmlNode(n, 0)...), open
+	case kind == html.StartTagToken && len(open) < deepest:
+		return out, append(open, element{n, len(out)})
+	}
+	return out, open
+}
+
+// inLine is what an element in a line makes of the nodes in it.
+func inLine(n *html.Node, inside []prose.Node) []prose.Node {
+	wrap := func(kind prose.Kind) []prose.Node {
+		return []prose.Node{{Kind: kind, Children: inside, Span: cover(inside)}}
+	}
+	switch n.DataAtom {
+	case atom.Script, atom.Style, atom.Iframe, atom.Object, atom.Noscript:
+		return nil
+	case atom.B, atom.Strong:
+		return wrap(prose.Strong)
+	case atom.I, atom.Em, atom.Var, atom.Cite:
+		return wrap(prose.Emphasis)
+	case atom.S, atom.Del, atom.Strike:
+		return wrap(prose.Struck)
+	case atom.Sup:
+		return wrap(prose.Superscript)
+	case atom.Sub:
+		return wrap(prose.Subscript)
+	case atom.Code, atom.Kbd, atom.Samp, atom.Tt:
+		return []prose.Node{{Kind: prose.Code, Text: prose.Plain(inside), Span: cover(inside)}}
+	case atom.A:
+		if href := attribute(n, "href"); href != "" {
+			return Target(href, inside)
+		}
+	}
+	return inside
 }

@@ -7,6 +7,7 @@
 package markdown
 
 import (
+	"strconv"
 	"strings"
 
 	"github.com/yuin/goldmark"
@@ -16,10 +17,14 @@ import (
 	"github.com/yuin/goldmark/text"
 
 	"codrel/internal/prose"
+	"codrel/internal/prose/formula"
 	"codrel/internal/source"
 )
 
-var parser = goldmark.New(goldmark.WithExtensions(extension.Table, extension.Strikethrough)).Parser()
+var parser = goldmark.New(
+	goldmark.WithExtensions(extension.Table, extension.Strikethrough, extension.TaskList, extension.Footnote),
+	goldmark.WithParserOptions(formulas()...),
+).Parser()
 
 // deepest is how deep the tree may nest; what lies deeper is left out, since
 // every later stage climbs through it.
@@ -64,7 +69,12 @@ func (c *converter) children(n ast.Node, depth int) []prose.Node {
 		return nil
 	}
 	var out []prose.Node
+	var open []element
 	for child := n.FirstChild(); child != nil; child = child.NextSibling() {
+		if raw, ok := child.(*ast.RawHTML); ok {
+			out, open = c.rawTag(out, open, string(raw.Segments.Value(c.src)))
+			continue
+		}
 		out = c.node(out, child, depth)
 	}
 	return out
@@ -95,11 +105,17 @@ func (c *converter) node(out []prose.Node, n ast.Node, depth int) []prose.Node {
 	case *ast.ListItem:
 		return append(out, prose.Node{Kind: prose.Item, Children: inside()})
 	case *ast.Blockquote:
-		return append(out, prose.Node{Kind: prose.Quote, Children: inside()})
+		return append(out, prose.Node{Kind: prose.Quote, Children: alert(inside())})
 	case *ast.ThematicBreak:
 		return append(out, prose.Node{Kind: prose.Ruler})
 	case *ast.HTMLBlock:
 		return append(out, fromHTML(c.code(n)+string(c.closure(n)))...)
+	case *extast.FootnoteList:
+		return append(out, prose.Node{Kind: prose.List, Level: 1, Info: prose.Footnotes, Children: inside()})
+	case *extast.Footnote:
+		return append(out, prose.Node{Kind: prose.Item, Children: inside()})
+	case *displayBlock:
+		return append(out, formula.Node(c.code(n), true, blockSpan(n)))
 	case *extast.Table:
 		return append(out, prose.Node{Kind: prose.Table, Children: inside()})
 	case *extast.TableHeader:
@@ -117,7 +133,11 @@ func (c *converter) inline(out []prose.Node, n ast.Node, inside func() []prose.N
 	switch n := n.(type) {
 	case *ast.Text:
 		span := source.NewSpan(n.Segment.Start, n.Segment.Stop)
-		out = append(out, prose.Node{Kind: prose.Text, Text: string(n.Segment.Value(c.src)), Span: span})
+		value := string(n.Segment.Value(c.src))
+		if !n.IsRaw() {
+			value = unescaped(value)
+		}
+		out = append(out, prose.Node{Kind: prose.Text, Text: value, Span: span})
 		switch {
 		case n.HardLineBreak():
 			out = append(out, prose.Node{Kind: prose.Break, Span: span})
@@ -128,8 +148,7 @@ func (c *converter) inline(out []prose.Node, n ast.Node, inside func() []prose.N
 	case *ast.String:
 		return append(out, prose.Node{Kind: prose.Text, Text: string(n.Value)})
 	case *ast.CodeSpan:
-		children := inside()
-		return append(out, prose.Node{Kind: prose.Code, Text: strings.ReplaceAll(prose.Plain(children), "\n", " "), Span: cover(children)})
+		return append(out, c.codeSpan(n))
 	case *ast.Emphasis:
 		kind := prose.Emphasis
 		if n.Level > 1 {
@@ -141,16 +160,23 @@ func (c *converter) inline(out []prose.Node, n ast.Node, inside func() []prose.N
 		children := inside()
 		return append(out, prose.Node{Kind: prose.Struck, Children: children, Span: cover(children)})
 	case *ast.Link:
-		return append(out, Target(string(n.Destination), inside())...)
+		return append(out, Target(unescaped(string(n.Destination)), inside())...)
 	case *ast.Image:
-		return append(out, image(string(n.Destination), inside())...)
+		return append(out, image(unescaped(string(n.Destination)), inside())...)
 	case *ast.AutoLink:
 		return append(out, c.autoLink(n)...)
-	case *ast.RawHTML:
-		if raw := strings.ToLower(string(n.Segments.Value(c.src))); strings.HasPrefix(raw, "<br") {
-			return append(out, prose.Node{Kind: prose.Break})
+	case *extast.TaskCheckBox:
+		mark := "☐ "
+		if n.IsChecked {
+			mark = "☑ "
 		}
+		return append(out, prose.Node{Kind: prose.Text, Text: mark})
+	case *extast.FootnoteLink:
+		return append(out, prose.Node{Kind: prose.Superscript, Children: []prose.Node{{Kind: prose.Text, Text: "[" + strconv.Itoa(n.Index) + "]"}}})
+	case *extast.FootnoteBacklink:
 		return out
+	case *formulaSpan:
+		return append(out, formula.Node(n.found.Text, n.found.Display, source.NewSpan(n.from, n.to)))
 	}
 	return append(out, inside()...)
 }
@@ -198,6 +224,24 @@ func (c *converter) autoLink(n *ast.AutoLink) []prose.Node {
 		address = "mailto:" + address
 	}
 	return Target(address, []prose.Node{shown})
+}
+
+// codeSpan is a code span, its text to the letter.
+func (c *converter) codeSpan(n *ast.CodeSpan) prose.Node {
+	var b strings.Builder
+	span := source.Span{}
+	for child := n.FirstChild(); child != nil; child = child.NextSibling() {
+		t, ok := child.(*ast.Text)
+		if !ok {
+			continue
+		}
+		b.Write(t.Segment.Value(c.src))
+		if span.Empty() {
+			span = source.NewSpan(t.Segment.Start, t.Segment.Stop)
+		}
+		span.End = int32(t.Segment.Stop)
+	}
+	return prose.Node{Kind: prose.Code, Text: strings.ReplaceAll(strings.TrimSpace(b.String()), "\n", " "), Span: span}
 }
 
 func (c *converter) code(n ast.Node) string {

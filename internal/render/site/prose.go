@@ -169,9 +169,26 @@ func (w *proseWriter) block(n *prose.Node) {
 		w.raw("<hr>")
 	case prose.Table:
 		w.table(n)
+	case prose.Display:
+		w.raw(`<div class="formula">`)
+		w.formula(n)
+		w.raw("</div>\n")
 	default:
 		w.node(n)
 	}
+}
+
+// formula draws mathematics as text where that says the same, else its source.
+func (w *proseWriter) formula(n *prose.Node) {
+	if len(n.Children) == 0 {
+		w.raw(`<code class="tex" translate="no">`)
+		w.escaped(w.clipped(n.Text))
+		w.raw("</code>")
+		return
+	}
+	w.raw(`<span class="maths" translate="no">`)
+	w.inline(n.Children)
+	w.raw("</span>")
 }
 
 func (w *proseWriter) heading(n *prose.Node) {
@@ -271,6 +288,12 @@ func (w *proseWriter) node(n *prose.Node) {
 		w.tag("strong", n, w.inline)
 	case prose.Struck:
 		w.tag("s", n, w.inline)
+	case prose.Superscript:
+		w.tag("sup", n, w.inline)
+	case prose.Subscript:
+		w.tag("sub", n, w.inline)
+	case prose.Formula, prose.Display:
+		w.formula(n)
 	case prose.Code:
 		w.code(n)
 	case prose.Break:

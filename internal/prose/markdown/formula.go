@@ -1,0 +1,156 @@
+package markdown
+
+import (
+	"bytes"
+	"strings"
+
+	"github.com/yuin/goldmark/ast"
+	gm "github.com/yuin/goldmark/parser"
+	"github.com/yuin/goldmark/text"
+	"github.com/yuin/goldmark/util"
+
+	"codrel/internal/prose/formula"
+)
+
+// This file keeps formulas out of the hands of Markdown, to which their
+// backslashes, stars and underscores mean something else.
+
+func formulas() []gm.Option {
+	return []gm.Option{
+		gm.WithInlineParsers(util.Prioritized(spans{}, 50)),
+		gm.WithBlockParsers(util.Prioritized(displays{}, 50)),
+	}
+}
+
+var (
+	spanKind    = ast.NewNodeKind("FormulaSpan")
+	displayKind = ast.NewNodeKind("FormulaBlock")
+)
+
+// formulaSpan is a formula in a line.
+type formulaSpan struct {
+	ast.BaseInline
+	found    formula.Found
+	from, to int
+}
+
+func (*formulaSpan) Kind() ast.NodeKind              { return spanKind }
+func (n *formulaSpan) Dump(source []byte, level int) { ast.DumpHelper(n, source, level, nil, nil) }
+
+// spans finds formulas in lines.
+type spans struct{}
+
+func (spans) Trigger() []byte { return []byte{'$', '\\'} }
+
+func (spans) Parse(_ ast.Node, block text.Reader, _ gm.Context) ast.Node {
+	line, segment := block.PeekLine()
+	if len(line) < 3 || line[0] == '\\' && line[1] != '(' && line[1] != '[' {
+		return nil
+	}
+	// The sign before it tells money and names from formulas.
+	before := block.PrecendingCharacter()
+	lead := ""
+	if before != '\n' {
+		lead = string(before)
+	}
+	at, where := block.Position()
+	var b strings.Builder
+	b.WriteString(lead)
+	for range 20 { // a formula goes over a few lines at most
+		b.Write(line)
+		block.AdvanceLine()
+		if line, _ = block.PeekLine(); line == nil {
+			break
+		}
+	}
+	block.SetPosition(at, where)
+	found, ok := formula.At(b.String(), len(lead))
+	if !ok {
+		return nil
+	}
+	rest := found.End - len(lead)
+	n := &formulaSpan{found: found, from: segment.Start}
+	for rest > 0 {
+		line, segment = block.PeekLine()
+		if line == nil {
+			break
+		}
+		n.to = segment.Start + min(rest, len(line))
+		if rest < len(line) {
+			block.Advance(rest)
+			break
+		}
+		rest -= len(line)
+		block.AdvanceLine()
+	}
+	return n
+}
+
+// displayBlock is a formula between lines of "$$", "\[" and "\]", or in an environment.
+type displayBlock struct {
+	ast.BaseBlock
+	end []byte
+}
+
+func (*displayBlock) Kind() ast.NodeKind              { return displayKind }
+func (n *displayBlock) Dump(source []byte, level int) { ast.DumpHelper(n, source, level, nil, nil) }
+func (*displayBlock) IsRaw() bool                     { return true }
+
+// displays finds formulas that are blocks.
+type displays struct{}
+
+func (displays) Trigger() []byte { return []byte{'$', '\\'} }
+
+func (displays) Open(_ ast.Node, reader text.Reader, pc gm.Context) (ast.Node, gm.State) {
+	line, _ := reader.PeekLine()
+	if pc.BlockOffset() < 0 {
+		return nil, gm.NoChildren
+	}
+	n := &displayBlock{}
+	switch first := strings.TrimSpace(string(line)); {
+	case first == "$$":
+		n.end = []byte("$$")
+	case first == `\[`:
+		n.end = []byte(`\]`)
+	case strings.HasPrefix(first, `\begin{`) && strings.HasSuffix(first, "}"):
+		n.end = []byte(`\end{` + first[len(`\begin{`):])
+	default:
+		return nil, gm.NoChildren
+	}
+	if !bytes.Contains(rest(reader), n.end) {
+		return nil, gm.NoChildren
+	}
+	if n.end[0] == '\\' && n.end[1] == 'e' {
+		_, segment := reader.PeekLine()
+		n.Lines().Append(segment)
+	}
+	return n, gm.NoChildren
+}
+
+// rest is what stands below the line that a reader is at, up to an empty line.
+func rest(reader text.Reader) []byte {
+	_, segment := reader.PeekLine()
+	below := reader.Source()[min(segment.Stop, len(reader.Source())):]
+	if i := bytes.Index(below, []byte("\n\n")); i >= 0 {
+		below = below[:i]
+	}
+	return below
+}
+
+func (displays) Continue(node ast.Node, reader text.Reader, _ gm.Context) gm.State {
+	n := node.(*displayBlock)
+	line, segment := reader.PeekLine()
+	if bytes.Equal(bytes.TrimSpace(line), n.end) {
+		if n.end[1] == 'e' {
+			n.Lines().Append(segment)
+		}
+		reader.AdvanceToEOL()
+		return gm.Close
+	}
+	n.Lines().Append(segment)
+	return gm.Continue | gm.NoChildren
+}
+
+func (displays) Close(ast.Node, text.Reader, gm.Context) {}
+func (displays) CanInterruptParagraph() bool             { return true }
+func (displays) CanAcceptIndentedLine() bool             { return false }
