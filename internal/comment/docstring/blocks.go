@@ -35,7 +35,7 @@ func (p *parser) blocks(lines []line, depth int) []prose.Node {
 			end = endOfDoctest(lines, i)
 			out = append(out, p.literal(lines[i:end], "python"))
 		case strings.HasPrefix(text, ".. "):
-			end = endDeeper(lines, i+1, indent)
+			end = endOfDirective(lines, i)
 			out = p.directive(out, lines[i:end], depth)
 		case text == "::":
 			end = endDeeper(lines, i+1, indent)
@@ -51,6 +51,16 @@ func (p *parser) blocks(lines []line, depth int) []prose.Node {
 			}
 			end = max(end, endOfParagraph(lines, i)) // drawn in a way that no table of ours has
 			out = append(out, p.literal(lines[i:end], ""))
+		case isOverlined(lines, i):
+			end = i + 3
+			t := lines[i+1].from(lines[i+1].indent())
+			out = append(out, prose.Node{Kind: prose.Heading, Level: 1, Span: t.span(), Children: p.inline([]line{t})})
+		case isOption(lines, i):
+			end = endOfOptions(lines, i)
+			out = append(out, p.options(lines[i:end], depth))
+		case isField(text):
+			end = endOfFieldList(lines, i)
+			out = append(out, p.fieldList(lines[i:end], depth))
 		case isTitle(lines, i):
 			end = i + 2
 			t := l.from(indent)
@@ -114,6 +124,27 @@ func endOfParagraph(lines []line, i int) int {
 	return i
 }
 
+// endOfDirective is behind a directive and what stands deeper below it. A note on a
+// version that says nothing itself goes on with the lines right below it, also
+// where their author forgot to indent them.
+func endOfDirective(lines []line, i int) int {
+	indent := lines[i].indent()
+	end := endDeeper(lines, i+1, indent)
+	text := lines[i].text[indent:]
+	if end > i+1 || !strings.HasPrefix(text, ".. version") && !strings.HasPrefix(text, ".. deprecated") {
+		return end
+	}
+	if end < len(lines) && !lines[end].blank() && lines[end].indent() == indent && !isMarked(lines[end].text[indent:]) && !isTitle(lines, end) {
+		return endOfParagraph(lines, end)
+	}
+	return end
+}
+
+// isMarked reports whether a line begins something other than a paragraph.
+func isMarked(text string) bool {
+	return strings.HasPrefix(text, ".. ") || strings.HasPrefix(text, ">>>") || strings.HasPrefix(text, ":") || isMarker(text)
+}
+
 // endOfDoctest is behind the examples that begin at a line: those that follow an
 // empty line and begin with ">>>" go on with them.
 func endOfDoctest(lines []line, i int) int {
@@ -175,6 +206,12 @@ func (p *parser) definition(out []prose.Node, lines []line, depth int) []prose.N
 		out, _ = p.paragraph(out, lines[:1])
 		return append(out, p.literal(lines[1:], ""))
 	}
+	return p.term(out, lines, depth)
+}
+
+// term appends an item that begins with what it defines.
+func (p *parser) term(out []prose.Node, lines []line, depth int) []prose.Node {
+	term := lines[0]
 	head := prose.Node{Kind: prose.Paragraph, Span: term.span(), Children: []prose.Node{{Kind: prose.Strong, Span: term.span(), Children: p.inline(lines[:1])}}}
 	item := prose.Node{Kind: prose.Item, Span: spanOf(lines), Children: append([]prose.Node{head}, p.blocks(dedented(lines[1:]), depth+1)...)}
 	if n := len(out); n > 0 && out[n-1].Kind == prose.List && out[n-1].Info == prose.Terms {
@@ -315,6 +352,16 @@ func (p *parser) lineBlock(lines []line) prose.Node {
 	return node
 }
 
+// isOverlined reports whether a title stands between two lines of one mark.
+func isOverlined(lines []line, i int) bool {
+	if i+2 >= len(lines) || lines[i+1].blank() {
+		return false
+	}
+	over, under := strings.TrimSpace(lines[i].text), strings.TrimSpace(lines[i+2].text)
+	return len(over) >= 3 && over == under && strings.IndexByte(`=-~^"'*+#_.:`, over[0]) >= 0 && strings.Trim(over, over[:1]) == "" &&
+		len(over) >= len([]rune(strings.TrimSpace(lines[i+1].text))) && strings.Trim(lines[i+1].text, over[:1]+" ") != ""
+}
+
 // isTitle reports whether a line is underlined, as titles are.
 func isTitle(lines []line, i int) bool {
 	if i+1 >= len(lines) || lines[i+1].blank() {
@@ -396,7 +443,11 @@ func (p *parser) fromMarkdown(lines []line) []prose.Node {
 		return nil
 	}
 	in := joined(lines)
-	nodes := markdown.Parse(in.text)
+	text := in.text
+	if p.definitions != "" {
+		text += "\n\n" + strings.TrimPrefix(p.definitions, "\n")
+	}
+	nodes := markdown.Parse(text)
 	prose.Walk(nodes, func(n *prose.Node) bool {
 		if !n.Span.Empty() {
 			n.Span = source.Span{Start: in.offset(int(n.Span.Start)), End: in.offset(int(n.Span.End))}

@@ -4,6 +4,8 @@ import (
 	"strings"
 
 	"codrel/internal/prose"
+	"codrel/internal/prose/formula"
+	"codrel/internal/source"
 )
 
 // This file reads directives and other explicit markup: lines that begin with "..".
@@ -52,8 +54,17 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 			return out
 		}
 		return append(out, p.literal(body, info))
-	case "math", "graphviz", "productionlist":
+	case "math":
+		lines := withFirst(argument, body)
+		return append(out, formula.Node(p.literal(lines, "").Text, true, spanOf(lines)))
+	case "graphviz", "productionlist":
 		return append(out, p.literal(withFirst(argument, body), ""))
+	case "deprecated", "deprecated-removed", "versionadded", "versionchanged", "versionremoved":
+		if p.inside > 0 {
+			return append(out, p.versionNote(name, argument, body, depth)...)
+		}
+	}
+	switch name {
 	case "deprecated", "deprecated-removed":
 		p.out.Obsolete = true
 		p.out.Deprecated = append(p.out.Deprecated, p.after(line{at: argument.at, last: argument.last}, afterVersion(argument, body), depth)...)
@@ -83,11 +94,41 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 	return append(out, p.after(argument, body, depth)...)
 }
 
+// versionWords are what notes on versions say where they stand in a part of a docstring.
+var versionWords = map[string]string{
+	"versionadded": "Since", "versionchanged": "Changed in", "versionremoved": "Removed in", "deprecated": "Deprecated since", "deprecated-removed": "Deprecated since",
+}
+
+// versionNote is a note on a version as a paragraph: inside of a parameter it
+// speaks of that, and of nothing else.
+func (p *parser) versionNote(name string, argument line, body []line, depth int) []prose.Node {
+	version, rest := cutVersion(argument)
+	label := strings.TrimSpace(versionWords[name] + " " + version.text)
+	if version.text == "" || version.text[0] < '0' || version.text[0] > '9' {
+		label, rest = strings.TrimSuffix(strings.TrimSuffix(versionWords[name], " in"), " since"), argument
+	}
+	text := p.after(rest, body, depth)
+	if len(text) > 0 {
+		label += ":"
+	}
+	return labelled(label, argument.span(), text)
+}
+
+// labelled puts a strong label before blocks, in their first line where that is one.
+func labelled(label string, span source.Span, text []prose.Node) []prose.Node {
+	head := prose.Node{Kind: prose.Strong, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: label, Span: span}}}
+	if len(text) > 0 && text[0].Kind == prose.Paragraph {
+		text[0].Children = append([]prose.Node{head, {Kind: prose.Text, Text: " ", Span: span}}, text[0].Children...)
+		return text
+	}
+	return append([]prose.Node{{Kind: prose.Paragraph, Span: span, Children: []prose.Node{head}}}, text...)
+}
+
 // explicit reads footnotes, targets and comments.
 func (p *parser) explicit(out []prose.Node, l line, lines []line, depth int) []prose.Node {
 	switch {
-	case strings.HasPrefix(l.text, "["): // a footnote or citation
-		return append(out, p.after(l, dedented(lines[1:]), depth)...)
+	case strings.HasPrefix(l.text, "["):
+		return p.footnote(out, l, lines, depth)
 	case strings.HasPrefix(l.text, "_"), strings.HasPrefix(l.text, "|"):
 		return out
 	}

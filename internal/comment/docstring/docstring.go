@@ -18,8 +18,12 @@ import (
 func Parse(doc *model.Doc) *prose.Sections {
 	p := &parser{lines: linesOf(doc), out: &prose.Sections{}}
 	p.markdown = plainlyMarkdown(p.lines)
-	if strings.Contains(doc.Text, ".. _") {
+	if p.markdown {
+		p.findDefinitions()
+	}
+	if strings.Contains(doc.Text, ".. ") {
 		p.findTargets()
+		p.find()
 	}
 	p.sections()
 	p.repeated()
@@ -58,6 +62,14 @@ type parser struct {
 
 	targets   map[string]string // addresses by the names that the text gives them
 	anonymous []string          // those without a name, in their order
+
+	inside        int               // of sections and entries: how deep
+	numbered      []string          // labels of footnotes that are counted, in their order
+	taken         []int             // numbers that footnotes are written with
+	defined       map[string]int    // how many footnotes of a label came
+	referred      map[string]int    // and how many references to one
+	substitutions map[string]string // what names between bars stand for
+	definitions   string            // the lines of Markdown that say where links lead
 }
 
 // line is one line: its text, and where that stands in the file.
@@ -209,6 +221,9 @@ func plainlyMarkdown(lines []line) bool {
 				return true
 			}
 		}
+		if definesLink(t) || strings.HasPrefix(t, "|") && i+1 < len(lines) && isMarkdownRule(lines[i+1].text) {
+			return true
+		}
 		if j := strings.Index(t, "]("); j > 0 && strings.Contains(t[:j], "[") && strings.Contains(t[j:], ")") {
 			rest := t[j+2:]
 			if strings.HasPrefix(rest, "http") || strings.HasPrefix(rest, "ref:") || strings.HasPrefix(rest, "#") || strings.HasPrefix(rest, "/") || strings.HasPrefix(rest, "./") {
@@ -217,6 +232,44 @@ func plainlyMarkdown(lines []line) bool {
 		}
 	}
 	return false
+}
+
+// definesLink reports whether a line says where a link of Markdown leads: "[name]: https://...".
+func definesLink(text string) bool {
+	if len(text) < 4 || text[0] != '[' {
+		return false
+	}
+	end := strings.Index(text, "]: ")
+	if end < 2 {
+		return false
+	}
+	address := strings.TrimLeft(text[end+3:], " <")
+	return strings.HasPrefix(address, "http://") || strings.HasPrefix(address, "https://") || strings.HasPrefix(address, "ref:")
+}
+
+// isMarkdownRule reports whether a line is the one below the head of a table: "|---|:-:|".
+func isMarkdownRule(text string) bool {
+	text = strings.TrimSpace(text)
+	return strings.HasPrefix(text, "|") && strings.Contains(text, "--") && strings.Trim(text, "|-: ") == ""
+}
+
+// findDefinitions collects the lines that say where links lead: each part of a
+// docstring is read alone, and refers to all of them.
+func (p *parser) findDefinitions() {
+	var b strings.Builder
+	for _, l := range p.lines {
+		if text := strings.TrimSpace(l.text); definesLink(text) && b.Len() < longestAddress {
+			b.WriteString("\n" + text)
+		}
+	}
+	p.definitions = b.String()
+}
+
+// within reads a part of a docstring: what it says of versions stays there.
+func (p *parser) within(read func()) {
+	p.inside++
+	read()
+	p.inside--
 }
 
 // repeated says which sections and which entries stand twice.

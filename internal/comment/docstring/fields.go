@@ -133,13 +133,7 @@ func (p *parser) unknownField(f field, text []prose.Node) {
 	if f.argument.text != "" {
 		label += " " + f.argument.text
 	}
-	head := prose.Node{Kind: prose.Strong, Span: f.word.span(), Children: []prose.Node{{Kind: prose.Text, Text: label, Span: f.word.span()}}}
-	if len(text) > 0 && text[0].Kind == prose.Paragraph {
-		text[0].Children = append([]prose.Node{head, {Kind: prose.Text, Text: ": ", Span: f.word.span()}}, text[0].Children...)
-	} else {
-		text = append([]prose.Node{{Kind: prose.Paragraph, Span: f.word.span(), Children: []prose.Node{head}}}, text...)
-	}
-	p.out.Body = append(p.out.Body, text...)
+	p.out.Body = append(p.out.Body, labelled(label+":", f.word.span(), text)...)
 }
 
 // part is the section that fields of a kind gather in.

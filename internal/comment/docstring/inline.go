@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"codrel/internal/prose"
+	"codrel/internal/prose/formula"
 	"codrel/internal/source"
 )
 
@@ -55,9 +56,22 @@ func (in *inline) parse() []prose.Node {
 	for i := 0; i < len(s); {
 		n := 0
 		switch c := s[i]; {
+		case c == '$' || c == '\\' && i+1 < len(s) && (s[i+1] == '(' || s[i+1] == '['):
+			n = in.formula(i)
+		case c == '[' && in.wordStart(i):
+			n = in.footnoteReference(i)
+		}
+		if n > 0 {
+			i += n
+			continue
+		}
+		switch c := s[i]; {
 		case c == '\\' && i+1 < len(s):
 			in.flush(i)
 			in.from = i + 1
+			if s[i+1] == ' ' || s[i+1] == '\n' { // it parts markup from letters and is not shown
+				in.from++
+			}
 			i += 2
 			continue
 		case strings.HasPrefix(s[i:], "``"):
@@ -206,9 +220,29 @@ func (in *inline) interpreted(from, tick int, role string) int {
 	}
 	if role == "" {
 		n := prose.Node{Kind: prose.Code, Text: strings.ReplaceAll(inner, "\n", " ")}
+		if name, ok := strings.CutPrefix(inner, "~"); ok && isName(strings.TrimSuffix(strings.TrimLeft(name, "."), "()")) {
+			n = in.shortened(name)
+		}
 		return in.node(n, from, after)
 	}
 	return in.node(in.meaning(strings.ToLower(role), tick+1, stop), from, after)
+}
+
+// shortened is a name of which the last part alone is shown.
+func (in *inline) shortened(name string) prose.Node {
+	name = strings.TrimLeft(name, ".")
+	short := prose.Node{Kind: prose.Code, Text: name[strings.LastIndexByte(name, '.')+1:]}
+	return prose.Node{Kind: prose.Reference, Outward: true, Target: strings.TrimSuffix(name, "()"), Children: []prose.Node{short}}
+}
+
+// formula reads mathematics, whose mark stands at an offset.
+func (in *inline) formula(i int) int {
+	found, ok := formula.At(in.text, i)
+	if !ok {
+		return 0
+	}
+	span := source.Span{Start: in.offset(i), End: in.offset(found.End)}
+	return in.node(formula.Node(found.Text, found.Display, span), i, found.End)
 }
 
 // linked reads "`text <address>`_" and "`text`_", whose address is given elsewhere.
@@ -284,11 +318,21 @@ func (in *inline) meaning(role string, from, to int) prose.Node {
 		shown = text[:shownTo-from]
 	}
 	switch {
+	case role == "math":
+		return formula.Node(text, false, source.Span{Start: in.offset(from), End: in.offset(to)})
+	case role == "sub" || role == "subscript":
+		return prose.Node{Kind: prose.Subscript, Children: []prose.Node{in.shown(prose.Text, from, to)}}
+	case role == "sup" || role == "superscript":
+		return prose.Node{Kind: prose.Superscript, Children: []prose.Node{in.shown(prose.Text, from, to)}}
+	case role == "emphasis" || role == "dfn":
+		return prose.Node{Kind: prose.Emphasis, Children: []prose.Node{in.shown(prose.Text, from, to)}}
+	case role == "strong" || role == "guilabel" || role == "command":
+		return prose.Node{Kind: prose.Strong, Children: []prose.Node{in.shown(prose.Text, from, to)}}
 	case references[role]:
 		return in.reference(role, target, shown, shownFrom, shownTo)
 	case role == "pep" || role == "rfc":
 		return in.standard(role, target)
-	case role == "ref" || role == "doc" || role == "term" || role == "abbr" || role == "numref" || role == "sub" || role == "sup" || role == "title":
+	case role == "ref" || role == "doc" || role == "term" || role == "abbr" || role == "numref" || role == "eq" || role == "title" || role == "cite" || role == "footcite":
 		return in.shown(prose.Text, shownFrom, shownTo)
 	}
 	return in.shown(prose.Code, shownFrom, shownTo)
@@ -359,13 +403,20 @@ func (in *inline) address(i int) int {
 	return in.node(prose.Node{Kind: prose.Link, Target: address, Children: []prose.Node{in.shown(prose.Text, i, end)}}, i, end)
 }
 
-// substitution shows the name of a "|substitution|": what it stands for is not written here.
+// substitution shows what a "|substitution|" stands for, or its name where that is not written here.
 func (in *inline) substitution(i int) int {
-	end := strings.IndexAny(in.text[i+1:], "| \n")
+	end := strings.IndexAny(in.text[i+1:], "|\n")
 	if end <= 0 || in.text[i+1+end] != '|' || !in.wordEnd(i+end+2) {
 		return 0
 	}
-	return in.node(in.shown(prose.Text, i+1, i+1+end), i, i+2+end)
+	name := in.text[i+1 : i+1+end]
+	shown := in.shown(prose.Text, i+1, i+1+end)
+	if text, ok := in.p.substitutions[targetName(name)]; ok {
+		shown.Text = text
+	} else if strings.Contains(name, " ") {
+		return 0
+	}
+	return in.node(shown, i, i+2+end)
 }
 
 // typeNodes makes inline nodes of what is said of a type: names are code, which

@@ -40,26 +40,43 @@ func (p *parser) section(i int, flush func(to int)) int {
 	if kind, title, ok := p.headed(i); ok {
 		flush(i)
 		end := p.endOfIndented(i+1, p.lines[i].indent())
-		p.read(kind, title, p.lines[i+1:end], false)
+		p.within(func() { p.read(kind, title, p.lines[i+1:end], false) })
 		return end
 	}
 	if kind, title, ok := p.underlined(i); ok {
 		flush(i)
-		end := i + 2
-		for end < len(p.lines) && !p.titleAt(end) {
-			end++
-		}
-		p.read(kind, title, p.lines[i+2:end], true)
+		end := p.endOfUnderlined(i)
+		p.within(func() { p.read(kind, title, p.lines[i+2:end], true) })
 		return end
 	}
 	if f, ok := p.fieldAt(i); ok {
 		flush(i)
 		end := p.endOfIndented(i+1, p.lines[i].indent())
 		// What stands behind an empty line and no deeper than the list is no part of it.
-		p.field(f, p.lines[i:end])
+		p.within(func() { p.field(f, p.lines[i:end]) })
 		return end
 	}
 	return i
+}
+
+// endOfUnderlined is behind a section whose title stands at a line: before the
+// next title that is underlined as it is or has a meaning of its own. Others are
+// titles within the section.
+func (p *parser) endOfUnderlined(i int) int {
+	mark := strings.TrimSpace(p.lines[i+1].text)[0]
+	end := i + 2
+	for ; end < len(p.lines); end++ {
+		if !p.titleAt(end) {
+			continue
+		}
+		if strings.TrimSpace(p.lines[end+1].text)[0] == mark {
+			break
+		}
+		if _, known := headings[strings.TrimSuffix(strings.ToLower(strings.TrimSpace(p.lines[end].text)), ":")]; known {
+			break
+		}
+	}
+	return end
 }
 
 // endOfIndented is the index behind the lines that stand further right than a column.
