@@ -90,7 +90,7 @@ func extracted(t *testing.T, dir string) (symbols []string) {
 	root, err := os.OpenRoot(dir)
 	require.NoError(t, err)
 	defer root.Close()
-	s, err := build.Read(t.Context(), root.FS(), build.Options{FrontEnds: languages.All, Folder: "tree", Tests: true})
+	s, err := build.Read(t.Context(), root.FS(), build.Options{FrontEnds: languages.All, Folder: "tree", Everything: true, Tests: true})
 	require.NoError(t, err)
 	var out bytes.Buffer
 	require.NoError(t, stream.Write(&out, s.Project, stream.Want{Language: "go", Reach: model.ReachPrivate}))

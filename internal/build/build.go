@@ -19,6 +19,7 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/look"
 	"codrel/internal/model"
+	"codrel/internal/prose"
 	"codrel/internal/settings"
 	"codrel/internal/source"
 )
@@ -73,15 +74,27 @@ type StageTime struct {
 
 // PathError is a path of the settings or the command line that cannot be used.
 type PathError struct {
-	Path string
-	Err  error
+	Path  string
+	Err   error
+	Place settings.Problem // where the settings name it; its line is 0 where they do not
 }
 
 // Error names the path and what is wrong with it.
-func (e *PathError) Error() string { return fmt.Sprintf("%s: %s", e.Path, plainReason(e.Err)) }
+func (e *PathError) Error() string {
+	if e.Place.Line > 0 {
+		e.Place.Message = fmt.Sprintf("%q cannot be used: %s", e.Path, plainReason(e.Err))
+		return e.Place.Error()
+	}
+	return fmt.Sprintf("%s: %s", e.Path, plainReason(e.Err))
+}
 
 // Unwrap is the error of the file system.
 func (e *PathError) Unwrap() error { return e.Err }
+
+// pathError is the error of a path that a key of the settings names.
+func (r *run) pathError(key, path string, err error) error {
+	return &PathError{Path: path, Err: err, Place: r.options.Settings.At(key, path, "")}
+}
 
 // Read runs the pipeline up to the joined model, which is all the symbol stream needs.
 func Read(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
@@ -111,7 +124,7 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	r.stage("checking", 0)
 	result := check.Run(ctx, s.Project, s.Links, s.Findings, check.Options{
 		Reach: set.Reach, Rules: set.Checks.Rules, Folders: folders(set), Only: options.Only, Workers: r.workers(),
-		TakenCounts: set.Checks.TakenCounts,
+		TakenAsked: set.Checks.TakenAsked,
 	})
 	s.Findings, s.Coverage, s.Modules = result.Findings, result.Coverage, result.Modules
 	s.Stats.Declared, s.Stats.InReach, s.Stats.Passed = declared(s), inReach(s), passed(s.Project)
@@ -174,6 +187,7 @@ func (r *run) link() error {
 	r.stage("linking", 0)
 	s.Links = link.New(s.Project, link.Options{
 		Reach: set.Reach, Elsewhere: patterns(set), Outside: r.outside(), Workers: r.workers(), FrontEnds: s.FrontEnds,
+		Vocabulary: vocabulary(set),
 	})
 	return r.ctx.Err()
 }
@@ -192,6 +206,15 @@ func (r *run) name() {
 			return
 		}
 	}
+}
+
+// vocabulary is what the settings say of words in comments.
+func vocabulary(s *settings.Settings) map[string]prose.Vocabulary {
+	out := map[string]prose.Vocabulary{}
+	for language, words := range s.Vocabulary {
+		out[language] = words
+	}
+	return out
 }
 
 func folders(s *settings.Settings) []check.Folder {

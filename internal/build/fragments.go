@@ -19,10 +19,10 @@ func (r *run) fragments() error {
 	if named := r.options.Settings.Fragments; named != "" {
 		info, err := fs.Stat(r.fsys, named)
 		if err == nil && !info.IsDir() {
-			err = errors.New("it is no folder")
+			err = errors.New("it is not a folder")
 		}
 		if err != nil {
-			return &PathError{Path: named, Err: err}
+			return r.pathError("fragments", named, err)
 		}
 		folders = []string{named}
 	}

@@ -83,7 +83,7 @@ func (r *run) libraries() error {
 // tree makes the libraries of one entry of "read".
 func (r *run) tree(read settings.Read) error {
 	if _, err := fs.Stat(r.fsys, read.Path); err != nil {
-		return &PathError{Path: read.Path, Err: err}
+		return r.pathError("read", read.Path, err)
 	}
 	for _, group := range r.groups(read.Language) {
 		found, roots, err := r.search(read, group)
@@ -125,7 +125,10 @@ func (r *run) groups(only string) (out []group) {
 }
 
 func (r *run) search(read settings.Read, ends group) ([]source.Entry, []lang.Root, error) {
-	want := source.Search{SkipFolders: ends[0].SkipFolders(), Within: []string{read.Path}}
+	want := source.Search{SkipFolders: slices.Clone(ends[0].SkipFolders()), Within: []string{read.Path}}
+	if ignorer, ok := ends[0].(lang.Ignorer); ok && !r.options.Everything {
+		want.SkipFolders = append(want.SkipFolders, ignorer.Ignored()...)
+	}
 	for _, end := range ends {
 		want.Extensions = append(want.Extensions, end.Extensions()...)
 	}
@@ -141,7 +144,7 @@ func (r *run) search(read settings.Read, ends group) ([]source.Entry, []lang.Roo
 	}
 	entries, problems, err := source.Find(r.ctx, r.fsys, want)
 	if err != nil {
-		return nil, nil, &PathError{Path: read.Path, Err: err}
+		return nil, nil, r.pathError("read", read.Path, err)
 	}
 	r.linkProblems(ends, problems)
 	var found []source.Entry
@@ -503,7 +506,7 @@ func (r *run) home() error {
 			r.snapshot.Findings = append(r.snapshot.Findings, cannotRead(name, err))
 			return nil
 		}
-		return &PathError{Path: name, Err: err}
+		return r.pathError("home", name, err)
 	}
 	text := source.Decode(data)
 	r.snapshot.Project.Home = &model.Page{Path: name, Text: text.String, Lines: text.Lines}

@@ -1,7 +1,6 @@
 package check
 
 import (
-	"strconv"
 	"strings"
 
 	"codrel/internal/finding"
@@ -9,11 +8,11 @@ import (
 
 var importCycle = Rule{
 	Name: finding.ImportCycle, Default: finding.Note, Language: "python",
-	Summary: "modules import one another in a circle",
-	Explanation: `None of the modules in a circle can be read, used or moved without all the
-others, and which of them is loaded first decides what works. Move what they share
-into a module of its own. Imports for types alone close no circle. Of a tangle of
-several circles a shortest one is named.`,
+	Summary: "modules import one another in a cycle",
+	Explanation: `No module of a cycle can be understood, used or moved without the others, and the
+order of loading decides what works. Move what they share into a module of its own.
+Imports for types alone are not counted. Where several cycles overlap, a shortest
+one is named.`,
 	Wrong: `"""Predicts."""
 from . import moon
 -- tide/__init__.py --
@@ -35,8 +34,7 @@ from . import moon
 """Knows the moon."""
 `,
 	Messages: map[string]string{
-		"":     "these modules import one another in a circle: {path}",
-		"more": "these modules import one another in a circle: {path}, tangled with {n} more",
+		"": "import cycle: {path}",
 	},
 	module: func(p *Pass) {
 		for _, c := range p.Links.Cycles() {
@@ -49,10 +47,6 @@ from . import moon
 				path = append(path, m.Path)
 			}
 			f.Arguments = append(f.Arguments, argument("path", strings.Join(path, " → ")))
-			if more := c.Tangled - len(c.Modules); more > 0 {
-				f.Form = "more"
-				f.Arguments = append(f.Arguments, argument("n", strconv.Itoa(more)))
-			}
 			p.report(nil, f)
 		}
 	},

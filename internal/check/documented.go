@@ -15,17 +15,17 @@ import (
 
 var undocumented = Rule{
 	Name: finding.Undocumented, Default: finding.Warning, Language: "go",
-	Summary: "a declaration in reach has no doc comment",
-	Explanation: `Whoever uses the declaration has nothing but its name and its signature to go by.
-Write what it does, what it takes and gives, and what can go wrong.
+	Summary: "a declaration has no doc comment",
+	Explanation: `Readers have nothing but the name and the signature to go by. Say what it does,
+what its parameters mean, what it returns, and what can go wrong.
 
-A comment on a group of constants or variables speaks for all of them. Fields
-are not asked for. The only method of an interface is described by the
-interface's own comment.
+A comment on a group of constants or variables covers all of them. Fields need no
+comment. The only method of an interface is described by the interface's own
+comment. A comment that consists of tags alone, such as @since, documents nothing.
 
-A member without a comment shows the text of what it overrides or fulfils, and says
-so. That counts as no comment of its own; with "taken-text: counts" among the checks
-in codrel.yaml it is enough.`,
+A member without a comment inherits the text of what it overrides or implements, and
+its page says so. That is enough; with "taken-text: asked" under "checks" in
+codrel.yaml such a member is reported too.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -39,27 +39,54 @@ func Height(hour int) float64 { return 0 }
 `,
 	Messages: map[string]string{
 		"":      "{kind} {name} has no doc comment",
-		"taken": "{kind} {name} has no doc comment of its own; the page shows that of {of}",
+		"tags":  "the comment on {kind} {name} consists of tags alone",
+		"taken": "{kind} {name} has no doc comment of its own; it inherits the text of {of}",
 	},
 	module: func(p *Pass) {
 		for d := range p.shown {
-			if !p.asks(d) || d.Documented() {
+			if !p.asks(d) {
+				continue
+			}
+			tags := p.tagsAlone(d)
+			if d.Documented() && !tags {
 				continue
 			}
 			f := finding.Finding{
 				Rule: finding.Undocumented, Place: at(d),
 				Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path())},
 			}
-			if of := p.Links.TextOf(d); of != nil {
+			if of := p.Links.TextOf(d); of != nil && of != d {
 				if p.takenCounts {
 					continue
 				}
 				f.Form = "taken"
 				f.Arguments = append(f.Arguments, argument("of", candidateName(link.Target{Declaration: of})))
+			} else if tags {
+				f.Form = "tags"
 			}
 			p.report(d, f)
 		}
 	},
+}
+
+// tagsAlone reports whether the comments on a declaration say nothing but what tags
+// do. Few begin with a tag, and only those need be taken apart to know.
+func (p *Pass) tagsAlone(d *model.Declaration) bool {
+	tags := false
+	for _, o := range d.Occurrences {
+		if o.GroupDoc != nil {
+			return false
+		}
+		if o.Doc == nil {
+			continue
+		}
+		text := strings.TrimLeft(o.Doc.Text, " \t\r\n")
+		if text == "" || strings.IndexByte("@:.", text[0]) < 0 || p.Links.Comments.Of(p.Module.Library.Language, o.Doc).Described() {
+			return false
+		}
+		tags = true
+	}
+	return tags
 }
 
 // asks reports whether a declaration should have a comment of its own.
@@ -94,6 +121,7 @@ func (p *Pass) count() {
 			taken = of != nil && of != d
 		}
 		switch {
+		case p.tagsAlone(d) && !taken:
 		case taken && (d.Documented() || p.takenCounts):
 			p.coverage.Taken++
 			p.coverage.Documented++
@@ -107,9 +135,9 @@ func (p *Pass) count() {
 
 var missingModuleComment = Rule{
 	Name: finding.MissingModuleComment, Default: finding.Warning, Language: "go",
-	Summary: "a module has no comment of its own",
+	Summary: "a module or package has no doc comment",
 	Explanation: `The page of a module opens with what the module is for. Without a comment it
-opens with a list of names, and a reader has to guess.
+opens with a list of names, and readers have to guess.
 
 In Go, write a comment directly above the package clause of one of the files; in
 Python, begin the file with a string.`,
@@ -124,7 +152,7 @@ package tide
 // Height gives the water level at an hour of the day, in metres.
 func Height(hour int) float64 { return 0 }
 `,
-	Messages: map[string]string{"": "module {name} has no comment of its own"},
+	Messages: map[string]string{"": "{kind} {name} has no doc comment"},
 	module: func(p *Pass) {
 		if !p.Links.ModuleInReach(p.Module) || len(p.Module.Doc) > 0 {
 			return
@@ -138,7 +166,7 @@ func Height(hour int) float64 { return 0 }
 			}
 			p.report(nil, finding.Finding{
 				Rule: finding.MissingModuleComment, Place: f.Place(f.ModuleSpan),
-				Arguments: []finding.Argument{argument("name", p.Module.Path)},
+				Arguments: []finding.Argument{argument("kind", p.moduleWord()), argument("name", p.Module.Path)},
 			})
 			return
 		}
@@ -147,9 +175,9 @@ func Height(hour int) float64 { return 0 }
 
 var emptyComment = Rule{
 	Name: finding.EmptyComment, Default: finding.Warning, Language: "go",
-	Summary: "a doc comment holds no word",
-	Explanation: `A comment without a word looks as if something had been written and lost.
-Write the text, or take the comment away.`,
+	Summary: "a doc comment is empty",
+	Explanation: `An empty comment looks as if its text had been lost. Write the text, or remove the
+comment.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -209,10 +237,9 @@ func (p *Pass) behind(f *model.Facts, offset int32) *model.Declaration {
 
 var strayComment = Rule{
 	Name: finding.StrayComment, Default: finding.Warning, Language: "go",
-	Summary: "a comment reads like a doc comment and is attached to nothing",
-	Explanation: `An empty line between a comment and its declaration cuts the two apart: the
-comment is shown nowhere, and the declaration counts as undocumented. Take the
-empty line away.`,
+	Summary: "a comment looks like a doc comment, but belongs to no declaration",
+	Explanation: `A blank line separates a comment from its declaration: the comment appears on no
+page, and the declaration counts as undocumented. Remove the blank line.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -226,7 +253,7 @@ package tide
 // Height gives the water level at an hour of the day, in metres.
 func Height(hour int) float64 { return 0 }
 `,
-	Messages: map[string]string{"": "this comment describes {name}, but an empty line cuts it off"},
+	Messages: map[string]string{"": "this comment seems to describe {name}, but a blank line separates the two"},
 	module: func(p *Pass) {
 		for _, f := range p.Module.Files {
 			for _, s := range f.Stray {
@@ -246,9 +273,9 @@ func Height(hour int) float64 { return 0 }
 
 var deprecatedWithoutAdvice = Rule{
 	Name: finding.DeprecatedWithoutAdvice, Default: finding.Note, Language: "go",
-	Summary: "a deprecated declaration does not say what to use instead",
-	Explanation: `A deprecation without advice leaves the reader with a warning and no way out.
-Say what to use instead, or why there is nothing to use.`,
+	Summary: "a deprecation does not say what to use instead",
+	Explanation: `A deprecation without advice leaves readers with a warning and no way forward.
+Say what to use instead, or why there is no replacement.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -268,7 +295,7 @@ func Height(hour int) float64 { return 0 }
 // Level gives the water level at an hour of a day of the year, in metres.
 func Level(day, hour int) float64 { return 0 }
 `,
-	Messages: map[string]string{"": "{kind} {name} is deprecated, but nothing says what to use instead"},
+	Messages: map[string]string{"": "{kind} {name} is deprecated, but its comment does not say what to use instead"},
 	module: func(p *Pass) {
 		for d := range p.shown {
 			if !d.Main().Deprecated {

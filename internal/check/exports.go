@@ -7,10 +7,10 @@ import (
 
 var brokenExport = Rule{
 	Name: finding.BrokenExport, Default: finding.Warning, Language: "python",
-	Summary: "a module gives its users something that cannot be found",
-	Explanation: `Whoever imports the name gets an error, or nothing, and no page can show it. The name
-may have moved, or be misspelt. Modules that make names when they run, or take them
-from outside the project, are not asked.`,
+	Summary: "a module exports a name that does not exist",
+	Explanation: `Importing the name fails, and no page can show it. It may have moved or be
+misspelled. Modules that create names at run time, or take them from outside the
+project, are not judged.`,
 	Wrong: `"""Tides."""
 from .plan import Plan, Berth
 -- tide/__init__.py --
@@ -33,10 +33,10 @@ class Plan:
     """A plan."""
 `,
 	Messages: map[string]string{
-		"":       "{name} is given to users, but {module} has no such name",
-		"module": "everything in {path} is given to users, but there is no such file",
-		"file":   "{name} is given to users out of {path}, but there is no such file",
-		"listed": "{name} is on the list of what the module gives to users, but nothing there is called so",
+		"":       "{name} is exported, but {module} declares no such name",
+		"module": "all of {path} is exported, but there is no such file",
+		"file":   "{name} is exported from {path}, but there is no such file",
+		"listed": "{name} is listed as exported, but the module declares no such name",
 	},
 	module: func(p *Pass) {
 		if !p.Links.ModuleInReach(p.Module) {

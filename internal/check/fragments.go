@@ -16,11 +16,11 @@ import (
 
 var brokenFragment = Rule{
 	Name: finding.BrokenFragment, Default: finding.Error, Language: "go",
-	Summary: "a fragment that a text inserts is not there, or inserts itself",
-	Explanation: `A text that is said in several places can be a fragment: a Markdown file in
+	Summary: "an inserted fragment does not exist, or inserts itself",
+	Explanation: `Text that is needed in several places can be a fragment: a Markdown file in
 docs/fragments, or in the folder that "fragments:" names in codrel.yaml. A link to
-insert:NAME alone in a paragraph stands for it, in Go comments as a link that is
-defined below. A fragment that nothing inserts is a note.`,
+insert:NAME, alone in its paragraph, is replaced by it; in Go comments the link is
+defined below the text. A fragment that nothing inserts is a note.`,
 	Wrong: `// Package tide predicts water levels.
 //
 // [heights]
@@ -41,8 +41,8 @@ All heights are metres above chart datum.
 		"":          `there is no fragment "{name}"`,
 		"near":      `there is no fragment "{name}"; did you mean {near}?`,
 		"circle":    `the fragment inserts itself: {way}`,
-		"in a line": `the fragment "{name}" is shown only where nothing else stands in its paragraph`,
-		"unused":    `no text inserts the fragment "{name}"`,
+		"in a line": `the fragment "{name}" is inserted only where the link is alone in its paragraph`,
+		"unused":    `nothing inserts the fragment "{name}"`,
 	},
 	module: func(p *Pass) {
 		if len(p.Links.Project.Fragments) == 0 && !p.insertsAnything() {

@@ -6,11 +6,11 @@ import "codrel/internal/finding"
 
 var faintAccent = Rule{
 	Name: finding.FaintAccent, Default: finding.Warning, Language: "yaml",
-	Summary: "the accent colour can hardly be read on one of the papers",
-	Explanation: `Links are drawn in the accent, so it must stand out from the paper with a ratio
-of 4.5 to 1 (WCAG 2.2, level AA), on the light paper and on the dark one. Each
-scheme gets a lighter or darker shade of it; where that shade is so far off that
-nobody would call it the same colour, this rule says which is used instead.`,
+	Summary: "the accent colour has too little contrast",
+	Explanation: `Links are drawn in the accent colour, which must have a contrast of at least 4.5:1
+with the background (WCAG 2.2, level AA), light and dark. Each scheme uses a lighter
+or darker shade of it; where the shade no longer looks like the same colour, this
+rule says which one is used.`,
 	Wrong: tidePackage + `-- codrel.yaml --
 look: {accent: "#ffe14d"}
 `,
@@ -18,17 +18,16 @@ look: {accent: "#ffe14d"}
 look: {accent: "#0b6e6e"}
 `,
 	Messages: map[string]string{
-		"": "the accent {accent} is too faint on the {scheme} paper ({ratio}:1, and 4.5:1 is needed); {used} is used there",
+		"": "the accent {accent} has too little contrast in the {scheme} scheme ({ratio}:1; 4.5:1 is needed); {used} is used there",
 	},
 }
 
 var brokenLook = Rule{
 	Name: finding.BrokenLook, Default: finding.Warning, Language: "yaml",
-	Summary: "something that \"look:\" names cannot be used",
-	Explanation: `A logo, CSS, HTML or a text of the pages that cannot be used is left out, so that
-no page breaks: a file that is missing or too large, HTML with an element that is
-not closed, anything that would ask the network or run foreign code, a key or a
-language that there is not.`,
+	Summary: "something in the \"look:\" settings cannot be used",
+	Explanation: `A logo, style, HTML file or text that cannot be used is left out, so that no page
+breaks: a file that is missing or too large, HTML with an unclosed element, anything
+that would load from the network or run a script, an unknown key or locale.`,
 	Wrong: tidePackage + `-- codrel.yaml --
 look: {style: docs/sea.css}
 `,
@@ -39,11 +38,11 @@ look: {style: docs/sea.css}
 `,
 	Messages: map[string]string{
 		"":       "{file} is left out: {problem}",
-		"colour": "{value} is no colour; write it as #rrggbb",
-		"locale": "the pages have no words in {locale}; there are {all}",
-		"text":   "the pages have no text with the key {key}{near}",
-		"empty":  "the text {key} is empty; it stays \"{usual}\"",
-		"slots":  "the text {key} must fill in the same as \"{usual}\"",
+		"colour": "{value} is not a colour; write it as #rrggbb",
+		"locale": "there are no texts for the locale {locale}; available: {all}",
+		"text":   "there is no text with the key {key}{near}",
+		"empty":  "the text {key} is empty; \"{usual}\" is used",
+		"slots":  "the text {key} must have the same placeholders as \"{usual}\"",
 	},
 }
 

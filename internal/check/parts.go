@@ -41,11 +41,12 @@ const (
 var phantomParameter = Rule{
 	Name: finding.PhantomParameter, Default: finding.Error, Language: "python",
 	Summary: "a comment describes a parameter that does not exist",
-	Explanation: `A parameter was renamed or taken away, and its description stayed. Readers pass
-what is described and get an error for it. Put the description right or take it out.
+	Explanation: `A parameter was renamed or removed, and its description stayed. Readers who pass
+what is described get an error. Correct the description or remove it.
 
-Names that a function may take beyond its list, through **options or a rest
-parameter, are not judged.`,
+Names that a function may accept beyond its list, through **options, a rest
+parameter or "arguments", are not judged, nor is a function without a body of its
+own: there the comment declares the parameters.`,
 	Wrong: partsHead + "    Args:\n" + partHour + "        harbor: The name of a harbour.\n" + partHarbour + partResult + partFailure + partsTail,
 	Right: partsRight,
 	Messages: map[string]string{
@@ -57,13 +58,13 @@ parameter, are not judged.`,
 
 var undescribedParameter = Rule{
 	Name: finding.UndescribedParameter, Default: finding.Warning, Language: "python",
-	Summary: "a comment describes some of what a function takes and leaves a parameter out",
+	Summary: "a comment describes some parameters and leaves one out",
 	Explanation: `Where a comment has sections, readers look for each parameter in them. Describe
-the one that is missing, if only in a few words.
+the missing one, if only in a few words.
 
-A comment without any section is prose and is not asked for this, nor is a
-parameter whose name the prose mentions. What the language fills in itself, names
-that begin with "_", and rest parameters are not asked for.`,
+A comment without sections is prose and is not judged, nor is a parameter that the
+prose mentions by name. Parameters that the language fills in itself, names that
+begin with "_", and rest parameters need no description.`,
 	Wrong:    partsHead + "    Args:\n" + partHour + partResult + partFailure + partsTail,
 	Right:    partsRight,
 	Messages: map[string]string{"": "parameter {parameter} of {name} is not described"},
@@ -72,24 +73,24 @@ that begin with "_", and rest parameters are not asked for.`,
 
 var undescribedResult = Rule{
 	Name: finding.UndescribedResult, Default: finding.Note, Language: "python",
-	Summary: "a comment has sections, and none on what the function gives back",
-	Explanation: `The signature or the body gives something back, and the comment describes only
-what goes in. Say what comes out. A comment that speaks of it in its prose
-("Returns ...", "Yields ...", or "Creates ..." at its beginning) is fine.`,
+	Summary: "a comment has sections, but none on what the function returns",
+	Explanation: `The function returns something, and the comment describes only its parameters. Say
+what it returns. A comment that does so in its prose ("Returns ...", "Yields ...",
+or "Creates ..." at the beginning) is fine.`,
 	Wrong:    partsHead + "    Args:\n" + partHour + partHarbour + partFailure + partsTail,
 	Right:    partsRight,
-	Messages: map[string]string{"": "nothing says what {name} gives back", "series": "nothing says what {name} yields"},
+	Messages: map[string]string{"": "the comment on {name} does not say what it returns", "series": "the comment on {name} does not say what it yields"},
 	module:   func(p *Pass) { p.parts((*Pass).undescribedResults) },
 }
 
 var undescribedFailure = Rule{
 	Name: finding.UndescribedFailure, Default: finding.Note, Language: "python",
-	Summary: "a function fails in a way that its comment, which has sections, does not tell",
-	Explanation: `The body raises an exception by name, and no section tells callers when. Add it,
-or mention it in the prose.`,
+	Summary: "a comment has sections, but does not mention an exception that the function raises",
+	Explanation: `The body raises or throws an exception by name, and the comment does not tell
+callers when. Add it, or mention it in the prose.`,
 	Wrong:    partsHead + "    Args:\n" + partHour + partHarbour + partResult + partsTail,
 	Right:    partsRight,
-	Messages: map[string]string{"": "nothing says when {name} fails with {failure}"},
+	Messages: map[string]string{"": "the comment on {name} does not mention that it {verb} {failure}"},
 	module:   func(p *Pass) { p.parts((*Pass).undescribedFailures) },
 }
 
@@ -97,21 +98,27 @@ var repeatedSection = Rule{
 	Name: finding.RepeatedSection, Default: finding.Warning, Language: "python",
 	Summary: "a comment describes the same thing twice",
 	Explanation: `Two sections of one name, or two descriptions of one parameter: one of them is
-old. Readers cannot tell which. Keep the one that is true.`,
+out of date, and readers cannot tell which. Keep the right one.`,
 	Wrong:    partsHead + "    Args:\n" + partHour + partHarbour + "        hour: Counted from noon.\n" + partResult + partFailure + partsTail,
 	Right:    partsRight,
-	Messages: map[string]string{"": "{text} is described a second time"},
+	Messages: map[string]string{"": "{text} is described twice"},
 	module:   func(p *Pass) { p.flaws(prose.RepeatedSection, finding.RepeatedSection) },
 }
 
 var unknownTag = Rule{
 	Name: finding.UnknownTag, Default: finding.Warning, Language: "python",
-	Summary: "the word over a section, or of a tag, is not known",
-	Explanation: `What stands under an unknown word is shown as it is, but is not taken for what it
-was meant to be: a description of parameters under "Agruments" describes none.`,
+	Summary: "a tag or section heading is not known",
+	Explanation: `The text under an unknown word is shown as it is, but not understood: parameters
+described under "Agruments" count as undescribed.
+
+If the word is one of your own, say once in codrel.yaml what it means: a section such
+as notes, a label (shown before its text), a mark (no text follows), or ignored:
+
+  vocabulary:
+    python: {tideTable: notes, internalOnly: ignored}`,
 	Wrong:    strings.Replace(partsRight, "    Raises:\n", "    Riases:\n", 1),
 	Right:    partsRight,
-	Messages: map[string]string{"": `"{text}" is not known`, "near": `"{text}" is not known; did you mean {near}?`},
+	Messages: map[string]string{"": `"{text}" is not a known word here; if it is your own, add to codrel.yaml: vocabulary: {{language}: {{word}: label}}`, "near": `"{text}" is not a known word here; did you mean {near}?`},
 	module:   func(p *Pass) { p.flaws(prose.UnknownWord, finding.UnknownTag) },
 }
 
@@ -475,7 +482,7 @@ func (p *Pass) undescribedFailures(c *described) {
 			said[name] = true
 			p.report(c.d, finding.Finding{
 				Rule: finding.UndescribedFailure, Place: o.File.Place(failure.Span),
-				Arguments: []finding.Argument{argument("name", c.d.Path()), argument("failure", failure.Name)},
+				Arguments: []finding.Argument{argument("name", c.d.Path()), argument("verb", p.failureVerb()), argument("failure", failure.Name)},
 			})
 		}
 	}
@@ -494,6 +501,9 @@ func (p *Pass) flaws(kind prose.FlawKind, rule string) {
 				continue
 			}
 			found := finding.Finding{Rule: rule, Place: f.Place(flaw.Span), Arguments: []finding.Argument{argument("text", flaw.Text)}}
+			if rule == finding.UnknownTag {
+				found.Arguments = append(found.Arguments, argument("language", f.Language), argument("word", strings.TrimPrefix(flaw.Text, "@")))
+			}
 			if rule == finding.MalformedComment {
 				found.Form = "unclosed"
 			}

@@ -17,12 +17,12 @@ import (
 
 var brokenReference = Rule{
 	Name: finding.BrokenReference, Default: finding.Error, Language: "go",
-	Summary: "a reference in a comment names nothing",
-	Explanation: `What the reference named was renamed, moved or taken away, and the text has
-begun to lie. Name what is meant now; the finding says what comes close.
+	Summary: "a reference in a comment leads nowhere",
+	Explanation: `What the reference named was renamed, moved or removed, and the text is out of
+date. Write the current name; the finding suggests the nearest one.
 
-In Go comments a name in brackets is a reference only where it must be one: its
-first part is known, or it reads like an identifier. Words in brackets are left alone.`,
+In Go comments a name in brackets is taken for a reference only if its first part is
+known or it looks like an identifier. Other words in brackets are left alone.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -48,10 +48,10 @@ type Tide struct {
 	Messages: map[string]string{
 		"":                `"{text}" is not declared`,
 		"near":            `"{text}" is not declared; did you mean {near}?`,
-		"nothing to take": `"{text}" stands for no text: nothing that {kind} {name} overrides or fulfils has any`,
-		"fits no form":    `"{text}" has other parameters than what it names; there is {forms}`,
-		"no text":         `"{text}" has no text of its own to take over`,
-		"out of reach":    `"{text}" is declared but out of reach, so it has no page to link to`,
+		"nothing to take": `"{text}" inherits nothing: nothing that {kind} {name} overrides or implements has a comment`,
+		"fits no form":    `no overload has the parameters of "{text}"; there is {forms}`,
+		"no text":         `"{text}" has no text to inherit`,
+		"out of reach":    `"{text}" has no page to link to: it is not visible to users`,
 	},
 	module: func(p *Pass) {
 		p.references(func(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
@@ -63,8 +63,8 @@ type Tide struct {
 var ambiguousReference = Rule{
 	Name: finding.AmbiguousReference, Default: finding.Warning, Language: "go",
 	Summary: "a reference could mean more than one thing",
-	Explanation: `Two declarations are equally near to where the reference stands, so it leads
-nowhere. Write more of the name: the module before it, or the type around it.`,
+	Explanation: `Two declarations match equally well, so the reference becomes no link. Write more
+of the name: put the module or the enclosing type before it.`,
 	Wrong: `// Package tide predicts water levels. See [the moon].
 //
 // [the moon]: ref:Phase.Age
@@ -346,9 +346,12 @@ func (p *Pass) pages(project *model.Project, inserted []string, options Options)
 
 var leakedType = Rule{
 	Name: finding.LeakedType, Default: finding.Note, Language: "go",
-	Summary: "a signature in reach names a type that is out of reach",
-	Explanation: `A reader sees a type that has no page and that other code cannot name. Make the
-type visible, or let the signature use an interface or a type that is.`,
+	Summary: "a public signature names a type that users cannot name",
+	Explanation: `Readers see a type that has no page and that their code cannot name. Make the type
+public, or let the signature use an interface or another type that is.
+
+Unexported types whose values are keys or tokens to pass on are often meant so:
+let this finding pass there.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -366,7 +369,7 @@ type Table struct{}
 // Load reads the table of a harbour.
 func Load(harbour string) *Table { return nil }
 `,
-	Messages: map[string]string{"": "{kind} {name} shows the type {type}, which is out of reach"},
+	Messages: map[string]string{"": "the signature of {kind} {name} has the type {type}, which users cannot name"},
 	module: func(p *Pass) {
 		for d := range p.shown {
 			if d.Kind() != model.KindField && !d.Kind().IsType() {
@@ -386,6 +389,7 @@ func (p *Pass) leaks(d *model.Declaration) {
 			p.report(d, finding.Finding{
 				Rule: finding.LeakedType, Place: o.File.Place(o.NameSpan),
 				Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path()), argument("type", t.Text)},
+				Related:   []finding.Related{{Place: at(typ), Label: typ.Path()}},
 			})
 			break
 		}

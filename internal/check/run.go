@@ -10,6 +10,7 @@ import (
 	"github.com/bmatcuk/doublestar/v4"
 
 	"codrel/internal/finding"
+	"codrel/internal/lang"
 	"codrel/internal/link"
 	"codrel/internal/model"
 )
@@ -21,8 +22,8 @@ type Options struct {
 	Folders []Folder                    // later ones win
 	Only    []string                    // names of the only rules to apply; empty for all
 	Workers int
-	// TakenCounts is whether text that a member takes over counts as its own.
-	TakenCounts bool
+	// TakenAsked is whether a member that inherits its text should have one of its own.
+	TakenAsked bool
 }
 
 // Folder changes severities for the files that match a pattern.
@@ -68,7 +69,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 	for range max(1, options.Workers) {
 		wait.Go(func() {
 			for i := int(next.Add(1)) - 1; i < len(modules) && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
-				passes[i] = Pass{Links: links, Module: modules[i], known: isRule, takenCounts: options.TakenCounts}
+				passes[i] = Pass{Links: links, Module: modules[i], known: isRule, takenCounts: !options.TakenAsked}
 				passes[i].run(options)
 			}
 		})
@@ -94,7 +95,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 	}
 	result.Findings = options.weigh(result.Findings)
 	finding.Sort(result.Findings)
-	result.Findings = finding.Unique(result.Findings)
+	result.Findings = merged(finding.Unique(result.Findings))
 	return result
 }
 
@@ -188,6 +189,22 @@ func (p *Pass) lets(d *model.Declaration, rule string) bool {
 		return p.Module != nil && slices.ContainsFunc(p.Module.Files, func(f *model.Facts) bool { return excuses(f.Directives) })
 	}
 	return slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return excuses(o.Directives()) })
+}
+
+// moduleWord is what the language calls the module.
+func (p *Pass) moduleWord() string {
+	if worder, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.Worder); ok {
+		return worder.ModuleWord(p.Module)
+	}
+	return model.KindModule.String()
+}
+
+// failureVerb is how the language says that a body fails.
+func (p *Pass) failureVerb() string {
+	if f, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.Failing); ok {
+		return f.FailureVerb()
+	}
+	return "throws"
 }
 
 // shown yields the declarations of the module that are in reach and written by a person.

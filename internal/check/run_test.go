@@ -26,7 +26,7 @@ func TestNames(t *testing.T) {
 	assert.Empty(t, check.Nearest("xylophone"))
 	assert.Equal(t, "unheard-of", check.Text(&finding.Finding{Rule: "unheard-of"}), "a finding of a newer program")
 	f := finding.Finding{Rule: finding.UnreadableSource, Form: "a newer form", Arguments: []finding.Argument{{Name: "language", Value: "Go"}, {Name: "problem", Value: "x"}}}
-	assert.Equal(t, "this cannot be read as Go: x", check.Text(&f))
+	assert.Equal(t, "not valid Go: x", check.Text(&f))
 }
 
 func TestPercent(t *testing.T) {
@@ -38,7 +38,7 @@ func TestOnly(t *testing.T) {
 	s, err := build.Run(t.Context(), fstest.MapFS{"a.go": {Data: []byte("package a\n\nfunc F() {}\n\n//\nfunc G( {}\n")}},
 		build.Options{FrontEnds: languages.All, Folder: "a", Only: []string{finding.MissingModuleComment}})
 	require.NoError(t, err)
-	assert.Equal(t, []string{"a.go:1:9 warning module a has no comment of its own [missing-module-comment]"}, texts(s.Findings))
+	assert.Equal(t, []string{"a.go:1:9 warning package a has no doc comment [missing-module-comment]"}, texts(s.Findings))
 }
 
 // A finding that weighs less by itself is not made heavier by the rule.

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"codrel/internal/finding"
+	"codrel/internal/lang"
 	"codrel/internal/model"
 	"codrel/internal/nearest"
 	"codrel/internal/prose"
@@ -14,10 +15,10 @@ import (
 
 var unreadableSource = Rule{
 	Name: finding.UnreadableSource, Default: finding.Error, Language: "go",
-	Summary: "a file, or a part of it, could not be read",
-	Explanation: `What could be read is shown; the rest is missing from the pages. The finding
-says where the first trouble is: a syntax error, bytes that are no text, a file
-without permission, a link that leads out of the folder.`,
+	Summary: "a file, or part of it, cannot be read",
+	Explanation: `What could be read is shown; the rest is missing from the pages. The finding points
+at the first problem: a syntax error, bytes that are not text, a file without read
+permission, a symbolic link that leaves the folder.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -31,11 +32,11 @@ package tide
 func Height(hour int) float64 { return 0 }
 `,
 	Messages: map[string]string{
-		"":         "this cannot be read as {language}: {problem}",
-		"more":     "this cannot be read as {language}: {problem} (and more errors behind it)",
-		"encoding": "the file is not valid UTF-8 from here on; other bytes were read as ISO 8859-1",
+		"":         "not valid {language}: {problem}",
+		"more":     "not valid {language}: {problem} (more errors follow)",
+		"encoding": "not valid UTF-8 from here on; the bytes were read as ISO 8859-1",
 		"file":     "the file cannot be read: {problem}",
-		"symbols":  "the names of another project cannot be read from {file}: {problem}",
+		"symbols":  "the symbols of another project cannot be read from {file}: {problem}",
 	},
 }
 
@@ -44,14 +45,15 @@ var Verbs = []string{"let", "hide", "part", "words"}
 
 var malformedComment = Rule{
 	Name: finding.MalformedComment, Default: finding.Warning, Language: "go",
-	Summary: "markup or a word to Codrel in a comment is not understood",
-	Explanation: `A line "codrel: ..." in a comment is not shown to readers. When its word is
-unknown, or an excuse names no rule or gives no reason, it does nothing at all:
+	Summary: "a comment has broken markup, or an instruction that Codrel does not understand",
+	Explanation: `A comment line "codrel: ..." is an instruction and is not shown to readers. It has
+no effect if its word is unknown, or if it excuses a declaration without naming a
+rule or giving a reason:
 
-  codrel: let RULE pass, REASON   one rule stays silent on this declaration
-  codrel: hide                    the declaration has no place among the pages
-  codrel: part NAME               the group it belongs to
-  codrel: words WORD, WORD        more words that search finds it by`,
+  codrel: let RULE pass, REASON   ignore the rule for this declaration
+  codrel: hide                    leave the declaration out of the pages
+  codrel: part NAME               put it into this group
+  codrel: words WORD, WORD        further words to find it by`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -65,11 +67,11 @@ package tide
 func Height(hour int) float64 { return 0 }
 `,
 	Messages: map[string]string{
-		"unclosed": `{text} opens here and is never closed`,
-		"":         `"codrel: {verb}" is not known; there are let, hide, part and words`,
-		"near":     `"codrel: {verb}" is not known; did you mean {near}?`,
-		"rule":     `there is no rule {rule} to let pass; "codrel explain" lists the rules`,
-		"reason":   `this excuse gives no reason, so it does not hold; write "codrel: let {rule} pass, REASON"`,
+		"unclosed": `{text} is opened here and never closed`,
+		"":         `"codrel: {verb}" is not a known instruction; use let, hide, part or words`,
+		"near":     `"codrel: {verb}" is not a known instruction; did you mean {near}?`,
+		"rule":     `there is no rule {rule}; "codrel explain" lists the rules`,
+		"reason":   `a reason is missing, so this has no effect; write "{excuse}"`,
 	},
 	module: func(p *Pass) {
 		for _, f := range p.Module.Files {
@@ -84,11 +86,19 @@ func Height(hour int) float64 { return 0 }
 	},
 }
 
+// excuse is the line that lets a rule pass, in the language's own comment syntax.
+func (p *Pass) excuse(rule, reason string) string {
+	return lang.CommentLine(p.Links.FrontEnd(p.Module.Library.Language), "codrel: let "+rule+" pass, "+reason)
+}
+
 func (p *Pass) directives(d *model.Declaration, f *model.Facts, list []model.Directive) {
 	for _, w := range list {
 		form, args := judge(w, p.known)
 		if form == fine {
 			continue
+		}
+		if form == "reason" {
+			args = append(args, argument("excuse", p.excuse(w.Object, "REASON")))
 		}
 		p.report(d, finding.Finding{Rule: finding.MalformedComment, Form: form, Place: f.Place(w.Span), Arguments: args})
 	}

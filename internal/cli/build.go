@@ -29,10 +29,10 @@ func (a *app) buildCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:   "build [DIR]",
 		Short: "Read a project and write its site",
-		Long: `Reads the project in DIR (the folder you are in by default), links and checks
-it, and writes the site. Findings are printed; the site is written all the same.
-The exit code is 1 where a finding is at or above fail-on, 2 for wrong use or
-settings, 3 where something could not be read or written.`,
+		Long: `Reads the project in DIR (default: the current folder), links and checks it, and
+writes the site. Findings are printed and do not stop the site from being written.
+Exit code: 0 clean, 1 findings at or above --fail-on, 2 wrong use or settings, 3
+something could not be read or written.`,
 		Example: `  codrel build
   codrel build ../tidebook --out /srv/www/tidebook
 
@@ -40,10 +40,13 @@ settings, 3 where something could not be read or written.`,
   1 error · 212 of 231 public declarations documented (91.8 %)
   Read 24 files (61 kB), wrote 61 pages (source in full) in 0.14 s.
   Open codrel-site/index.html`,
-		Args: cobra.MaximumNArgs(1),
+		Args: upTo(1, "folder"),
 		RunE: func(c *cobra.Command, args []string) error {
 			if err := a.setFormat(format); err != nil {
 				return err
+			}
+			if c.Flags().Changed("out") && strings.TrimSpace(out) == "" {
+				return usage("--out needs the name of a folder, for example: --out public")
 			}
 			dir := "."
 			if len(args) > 0 {
@@ -61,14 +64,14 @@ settings, 3 where something could not be read or written.`,
 		},
 	}
 	c.Flags().StringVarP(&out, "out", "o", "", "write the site to `DIR` instead of codrel-site")
-	c.Flags().BoolVar(&anew, "anew", false, "do all the work, even where nothing has changed since the last build")
+	c.Flags().BoolVar(&anew, "anew", false, "rebuild everything, even if nothing has changed since the last build")
 	addFailOn(c, &failOn)
 	addFormat(c, &format)
 	return c
 }
 
 func addFailOn(c *cobra.Command, to *string) {
-	c.Flags().StringVar(to, "fail-on", "", "exit with 1 from this `SEVERITY` on: error, warning, note, or off for never")
+	c.Flags().StringVar(to, "fail-on", "", "exit with 1 for findings of this `SEVERITY` or above: error, warning, note; off for never")
 	_ = c.RegisterFlagCompletionFunc("fail-on", cobra.FixedCompletions([]string{"error", "warning", "note", "off"}, cobra.ShellCompDirectiveNoFileComp))
 }
 
@@ -78,7 +81,7 @@ func overrideFailOn(p *project, word string) error {
 	}
 	s, ok := finding.ParseSeverity(word)
 	if !ok {
-		return usage("--fail-on takes error, warning, note or off, not %q", word)
+		return usage("--fail-on must be error, warning, note or off, not %q", word)
 	}
 	p.settings.Checks.FailOn = s
 	return nil
@@ -94,7 +97,7 @@ func (a *app) build(ctx context.Context, p *project, out string, anew bool) erro
 		target = abs
 	}
 	if rel, err := filepath.Rel(target, p.dir); err == nil && filepath.IsLocal(rel) {
-		return usage("the site would take the place of the project itself; choose a folder of its own with --out")
+		return usage("the site would replace the project itself; name another folder with --out")
 	}
 	// A site below the project is not read as part of it.
 	if rel, err := filepath.Rel(p.dir, target); err == nil && filepath.IsLocal(rel) && rel != "." {
@@ -114,7 +117,10 @@ func (a *app) build(ctx context.Context, p *project, out string, anew bool) erro
 	if err != nil {
 		return err
 	}
-	if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
+	if err := a.nothingRead(p, s); err != nil {
+		return err
+	}
+	if err := wholeMatches(p, s); err != nil {
 		return err
 	}
 	w, err := a.write(ctx, p, s, target, pattern)
@@ -138,7 +144,7 @@ func (a *app) built(p *project, s *build.Snapshot, w written, target string, beg
 		fmt.Fprintf(a.stdout, "Read %s (%s), wrote %s (%s) in %s%s.\n", counted(s.Stats.Files, "file"), size(s.Stats.Bytes),
 			counted(w.pages, "page"), sourceWords[p.settings.Write.Source], seconds(time.Since(begun)), unchanged(w))
 		if w.noForge != "" {
-			fmt.Fprintf(a.stdout, "Links to the forge are left out: %s.\n", w.noForge)
+			fmt.Fprintf(a.stdout, "No links to the source repository: %s.\n", w.noForge)
 		}
 		fmt.Fprintf(a.stdout, "Open %s\n", a.shownPath(filepath.Join(target, plan.HomeAddress)))
 	}
@@ -162,7 +168,7 @@ func forge(ctx context.Context, p *project) (pattern, why string) {
 	case err != nil:
 		return "", err.Error()
 	case r.Dirty:
-		return "", "files differ from the commit that is checked out"
+		return "", "the working tree differs from its commit"
 	}
 	return strings.ReplaceAll(pattern, "{revision}", r.Hash), ""
 }
@@ -180,7 +186,7 @@ func unchanged(w written) string {
 	case 0:
 		return ""
 	case w.files:
-		return ", all as they were"
+		return ", nothing changed"
 	}
 	return fmt.Sprintf(", %s changed", counted(w.files-w.same, "file"))
 }
@@ -211,7 +217,7 @@ func (a *app) write(ctx context.Context, p *project, s *build.Snapshot, target, 
 		if ctx.Err() != nil {
 			return written{}, ctx.Err()
 		}
-		return written{}, &exit{exitIO, fmt.Errorf("the site was not written, and what was there is as it was: %w", err)}
+		return written{}, &exit{exitIO, fmt.Errorf("the site was not written; the previous one is unchanged: %w", err)}
 	}
 	return written{len(pages.Pages), folder.Files(), folder.Unchanged(), times.done, ""}, nil
 }
@@ -245,6 +251,44 @@ func planned(p *project, s *build.Snapshot) plan.Options {
 	return options
 }
 
+// wholeMatches is the error of patterns of modules that match none.
+func wholeMatches(p *project, s *build.Snapshot) error {
+	var problems []error
+	for _, pattern := range p.settings.Write.Whole {
+		if !matchesModule(pattern, s) {
+			problems = append(problems, p.settings.At("whole", pattern,
+				fmt.Sprintf("%q matches no module; patterns are compared with module paths such as %s, and %q matches all", pattern, someModule(s), "**")))
+		}
+	}
+	if len(problems) > 0 {
+		return &exit{exitUsage, errors.Join(problems...)}
+	}
+	return nil
+}
+
+func matchesModule(pattern string, s *build.Snapshot) bool {
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			if ok, _ := doublestar.Match(pattern, m.Path); ok {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// someModule is the path of a module, for examples.
+func someModule(s *build.Snapshot) string {
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			if m.Path != "" {
+				return m.Path
+			}
+		}
+	}
+	return "engine/berth"
+}
+
 // stateOf puts findings and coverage into words for their pages, where those are asked for.
 func stateOf(p *project, s *build.Snapshot) *site.Report {
 	if len(p.settings.Write.Pages) == 0 {
@@ -254,7 +298,7 @@ func stateOf(p *project, s *build.Snapshot) *site.Report {
 	for i := range s.Findings {
 		f := &s.Findings[i]
 		r.Findings = append(r.Findings, site.Finding{
-			Severity: f.Severity.String(), Rule: f.Rule, Text: oneLine(check.Text(f)),
+			Severity: f.Severity.String(), Rule: f.Rule, Text: oneLine(check.Text(f)) + check.AlsoAt(f, mostPlaces, func(file string) string { return file }),
 			File: f.Place.File, Line: f.Place.At.Line, Column: f.Place.At.Column,
 		})
 	}

@@ -18,10 +18,10 @@ func (a *app) checkCommand() *cobra.Command {
 	var failOn, format string
 	c := &cobra.Command{
 		Use:   "check [PATH...]",
-		Short: "Say what is undocumented or broken, without writing anything",
-		Long: `Reads the project that the paths belong to and prints the findings in them. The
-project is the nearest folder above with a codrel.yaml, else the repository; all
-of it is read, so that references lead where they should.`,
+		Short: "Report what is undocumented or broken; write nothing",
+		Long: `Reads the project that the paths belong to and prints the findings in those paths.
+The project is the nearest folder above with a codrel.yaml, else the repository. All
+of it is read, so that references between its parts resolve.`,
 		Example: `  codrel check
   codrel check engine/berth --only undocumented --only broken-reference
 
@@ -39,7 +39,7 @@ of it is read, so that references lead where they should.`,
 			return a.check(c.Context(), args, only, failOn)
 		},
 	}
-	c.Flags().StringArrayVar(&only, "only", nil, "apply this `RULE` alone; may be given several times")
+	c.Flags().StringArrayVar(&only, "only", nil, "apply only this `RULE`; may be repeated")
 	_ = c.RegisterFlagCompletionFunc("only", cobra.FixedCompletions(check.Names(), cobra.ShellCompDirectiveNoFileComp))
 	addFailOn(c, &failOn)
 	addFormat(c, &format)
@@ -77,16 +77,30 @@ func (a *app) check(ctx context.Context, paths, only []string, failOn string) er
 	if err != nil {
 		return err
 	}
-	if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
+	if err := a.nothingRead(p, s); err != nil {
 		return err
 	}
-	shown := slices.DeleteFunc(s.Findings, func(f finding.Finding) bool { return !contains(within, f.Place.File) })
+	shown := narrowed(s.Findings, within)
 	if err := a.findings(p, shown); err != nil {
 		return &exit{exitIO, err}
 	}
 	a.closing(p, s, shown)
 	a.stages(s.Stats.Stages)
 	return failed(shown, p.settings.Checks.FailOn)
+}
+
+// narrowed are the findings that have a place in some paths, with these places alone.
+func narrowed(list []finding.Finding, within []string) []finding.Finding {
+	var out []finding.Finding
+	for _, f := range list {
+		places := slices.DeleteFunc(append([]finding.Place{f.Place}, f.Others...), func(at finding.Place) bool { return !contains(within, at.File) })
+		if len(places) > 0 {
+			f.Place, f.Others = places[0], places[1:]
+			out = append(out, f)
+		}
+	}
+	finding.Sort(out)
+	return out
 }
 
 // inProject turns the paths of the command line into paths of the project.

@@ -112,7 +112,8 @@ func (a *app) finish(ctx context.Context, err error) int {
 // editors and CI read best when it stands first.
 func isSettingsLine(err error) bool {
 	var p settings.Problem
-	return errors.As(err, &p) && p.Line > 0
+	var path *build.PathError
+	return errors.As(err, &p) && p.Line > 0 || errors.As(err, &path) && path.Place.Line > 0
 }
 
 // app is one run of the program.
@@ -131,13 +132,12 @@ func (a *app) root() *cobra.Command {
 	root := &cobra.Command{
 		Use:   "codrel",
 		Short: "Reference pages from source code, linked and checked",
-		Long: `Codrel reads declarations, signatures and doc comments straight from source
-code, links every name to what it means, checks that the words still agree with
-the code, and writes a static site. It runs none of your code and asks nothing
-of the network.`,
-		Example: `  codrel build             read the folder you are in and write codrel-site/
-  codrel check engine      say what is undocumented or broken below engine/
-  codrel demo              see it at work on a made-up project`,
+		Long: `Codrel reads declarations, signatures and doc comments from source code, links
+every name, checks that the text still agrees with the code, and writes a static
+site. It runs none of your code and uses no network.`,
+		Example: `  codrel build             read the current folder and write codrel-site/
+  codrel check engine      report what is undocumented or broken below engine/
+  codrel demo              try it on a sample project`,
 		SilenceUsage: true, SilenceErrors: true,
 		Args: func(_ *cobra.Command, args []string) error {
 			if len(args) > 0 {
@@ -147,17 +147,20 @@ of the network.`,
 		},
 		RunE: func(c *cobra.Command, _ []string) error { return c.Help() },
 	}
+	root.Version = Version
+	root.SetVersionTemplate("codrel {{.Version}}\n")
 	flags := root.PersistentFlags()
 	flags.StringVar(&a.settingsFile, "settings", "", "read the settings from `FILE` instead of codrel.yaml")
-	flags.IntVar(&a.jobs, "jobs", 0, "use `N` workers (default: one a processor)")
+	root.Flags().Bool("version", false, "print the version")
+	flags.IntVar(&a.jobs, "jobs", 0, "use `N` workers (default: one per processor)")
 	flags.BoolVarP(&a.quiet, "quiet", "q", false, "print findings and errors only")
-	flags.BoolVarP(&a.verbose, "verbose", "v", false, "say what each stage does and how long it takes")
+	flags.BoolVarP(&a.verbose, "verbose", "v", false, "print what each stage does and how long it takes")
 	root.PersistentPreRunE = func(*cobra.Command, []string) error {
 		if a.jobs < 0 {
-			return usage("--jobs takes a number of workers from 1, or 0 for one a processor, not %d", a.jobs)
+			return usage("--jobs must be 1 or more, or 0 for one worker per processor, not %d", a.jobs)
 		}
 		if a.quiet && a.verbose {
-			return usage("--quiet and --verbose do not go together")
+			return usage("--quiet and --verbose cannot be used together")
 		}
 		return nil
 	}
@@ -167,9 +170,9 @@ of the network.`,
 		text, kind, wrong := strings.Cut(err.Error(), ": strconv.")
 		switch {
 		case wrong && strings.HasPrefix(kind, "ParseBool"):
-			text += ": true or false is wanted, or nothing"
+			text += ": expected true, false or no value"
 		case wrong:
-			text += ": a whole number is wanted"
+			text += ": expected a whole number"
 		}
 		return usage("%s; \"%s --help\" lists the flags", text, c.CommandPath())
 	})
@@ -190,7 +193,7 @@ func (a *app) logger() *slog.Logger {
 
 func (a *app) versionCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
+		Use: "version", Short: "Print the version", Args: upTo(0, ""),
 		Example: "  codrel version",
 		RunE: func(*cobra.Command, []string) error {
 			_, err := fmt.Fprintln(a.stdout, "codrel", Version)

@@ -15,15 +15,14 @@ import (
 func (a *app) demoCommand() *cobra.Command {
 	return &cobra.Command{
 		Use:   "demo [DIR]",
-		Short: "Unpack the made-up project Tidebook and build it",
-		Long: `Unpacks Tidebook, a made-up project with planted flaws, into DIR (the folder
-tidebook by default), builds it, prints the findings and says where to look.
-Then it does the same with Lockwatch, a small project in a folder of its own below
-that one, whose pages link to Tidebook's. Files that you changed there stay as they
-are. The planted flaws are no failure: the exit code is 0.`,
+		Short: "Unpack the sample project Tidebook and build it",
+		Long: `Unpacks Tidebook, a sample project with planted flaws, into DIR (default: tidebook),
+builds it, and prints the findings and where the pages are. Then it does the same
+with Lockwatch, a small project in a subfolder whose pages link to Tidebook's. Files
+that you changed are kept. The planted flaws are expected: the exit code is 0.`,
 		Example: `  codrel demo
   codrel demo /tmp/tidebook`,
-		Args: cobra.MaximumNArgs(1),
+		Args: upTo(1, "folder"),
 		RunE: func(c *cobra.Command, args []string) error {
 			dir := "tidebook"
 			if len(args) > 0 {
@@ -58,7 +57,7 @@ func (a *app) show(ctx context.Context, name, dir string, files []demo.File) err
 func (a *app) unpack(name, dir string, files []demo.File) error {
 	if entries, err := os.ReadDir(dir); err == nil && len(entries) > 0 {
 		if _, err := os.Stat(filepath.Join(dir, "codrel.yaml")); err != nil {
-			return usage("%s is not empty and holds no demo; name another folder", dir)
+			return usage("%s is not empty and not a copy of the demo; name another folder", dir)
 		}
 	}
 	kept := 0
@@ -80,7 +79,7 @@ func (a *app) unpack(name, dir string, files []demo.File) error {
 	if !a.quiet {
 		fmt.Fprintf(a.stdout, "%s is in %s", name, dir)
 		if kept > 0 {
-			fmt.Fprintf(a.stdout, "; %s that you changed stayed as they are", counted(kept, "file"))
+			fmt.Fprintf(a.stdout, "; %s that you changed kept", counted(kept, "file"))
 		}
 		fmt.Fprint(a.stdout, ".\n\n")
 	}

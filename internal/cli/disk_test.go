@@ -33,7 +33,7 @@ func TestFullDisk(t *testing.T) {
 
 	code, _, errs = run(t, "build", "--quiet", "--fail-on", "off", "--out", site, project)
 	assert.Equal(t, 3, code)
-	assert.Contains(t, errs, "the site was not written, and what was there is as it was")
+	assert.Contains(t, errs, "the site was not written; the previous one is unchanged")
 	assert.Contains(t, errs, "no space left on device")
 	r, err := sitetest.Crawl(os.DirFS(site))
 	require.NoError(t, err)

@@ -53,9 +53,9 @@ func readBounded(file string) ([]byte, error) {
 	case info.IsDir():
 		return nil, fs.ErrInvalid
 	case !info.Mode().IsRegular():
-		return nil, fmt.Errorf("it is no plain file")
+		return nil, fmt.Errorf("it is not a regular file")
 	case info.Size() > symbols.Largest:
-		return nil, fmt.Errorf("it has %s, and no more than %s are read", size(info.Size()), size(symbols.Largest))
+		return nil, fmt.Errorf("it has %s; at most %s are read", size(info.Size()), size(symbols.Largest))
 	}
 	return os.ReadFile(file)
 }

@@ -20,19 +20,18 @@ func (a *app) extractCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:   "extract [DIR]",
 		Short: "Print every declaration as JSON Lines",
-		Long: `Prints the symbol stream: one line of JSON for each place that declares
-something, in the order of files and lines, tests included. "codrel schema
-stream" prints the JSON Schema of a line. What cannot be read is said on the
-standard error.
+		Long: `Prints the symbol stream: one line of JSON for each declaration, in the order of
+files and lines, tests included. "codrel schema stream" prints the JSON Schema of a
+line. Unreadable files are reported on standard error.
 
-With --relations the line that speaks for a declaration also tells what it extends,
-fulfils, embeds and overrides, what takes, returns and raises it, and which tests and
-pages name it, by the IDs of the others.`,
+With --relations, the main line of a declaration also has the IDs of what it extends,
+implements, embeds and overrides, of what takes, returns and raises it, and of the
+tests and pages that name it.`,
 		Example: `  codrel extract engine --reach public
 
   {"file":"berth/berth.go","line":41,"language":"go","module":"tidebook.example/engine/berth",
    "kind":"method","name":"Assign","scope":"Berth","params":["vessel"],"documented":true,...}`,
-		Args: cobra.MaximumNArgs(1),
+		Args: upTo(1, "folder"),
 		RunE: func(c *cobra.Command, args []string) error {
 			want := stream.Want{Language: language, Reach: model.ReachPrivate}
 			if language != "" && !slices.Contains(languages.Names(), language) {
@@ -44,7 +43,7 @@ pages name it, by the IDs of the others.`,
 			if reach != "" {
 				var ok bool
 				if want.Reach, ok = model.ParseReach(reach); !ok {
-					return usage("--reach takes public, protected, internal or private, not %q", reach)
+					return usage("--reach must be public, protected, internal or private, not %q", reach)
 				}
 			}
 			dir := "."
@@ -55,8 +54,8 @@ pages name it, by the IDs of the others.`,
 		},
 	}
 	c.Flags().StringVar(&language, "language", "", "only this `LANGUAGE`")
-	c.Flags().StringVar(&reach, "reach", "", "only what is at least this `VISIBLE`: public, protected, internal, private (default private)")
-	c.Flags().BoolVar(&relations, "relations", false, "tell what each declaration has to do with others")
+	c.Flags().StringVar(&reach, "reach", "", "only declarations at least as visible as `REACH`: public, protected, internal, private (default private)")
+	c.Flags().BoolVar(&relations, "relations", false, "add how each declaration relates to others")
 	_ = c.RegisterFlagCompletionFunc("language", cobra.FixedCompletions(languages.Names(), cobra.ShellCompDirectiveNoFileComp))
 	_ = c.RegisterFlagCompletionFunc("reach", cobra.FixedCompletions([]string{"public", "protected", "internal", "private"}, cobra.ShellCompDirectiveNoFileComp))
 	return c
@@ -81,7 +80,7 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations 
 	if err != nil {
 		return err
 	}
-	if err := nothingRead(s, a.shownPath(p.dir)); err != nil {
+	if err := a.nothingRead(p, s); err != nil {
 		return err
 	}
 	for i := range s.Findings {

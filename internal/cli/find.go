@@ -2,10 +2,13 @@ package cli
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/spf13/cobra"
 
+	"codrel/internal/model"
+	"codrel/internal/nearest"
 	"codrel/internal/render/plan"
 	"codrel/internal/search"
 )
@@ -15,22 +18,24 @@ func (a *app) findCommand() *cobra.Command {
 	var most int
 	c := &cobra.Command{
 		Use:   "find QUERY...",
-		Short: "Look a name up in the terminal, as the pages' search does",
-		Long: `Finds modules and declarations of the project by name: exact, by its beginning,
-by its humps (bA finds berthAssign), by a word inside it, by words of its first
-sentence, and past a slip of the finger. A name may be written with those around
-it (plan.assign). Filters narrow it: kind:method, in:berth, takes:Vessel,
-gives:error. The exit code is 1 where nothing is found.`,
+		Short: "Search for names in the terminal",
+		Long: `Finds modules and declarations by exact name, prefix, initials (bA finds
+berthAssign), a word inside the name, or words of the first sentence; one typing
+error is forgiven. Names may be qualified (plan.assign). Filters: kind:method,
+in:berth, takes:Vessel, gives:error. The exit code is 1 if nothing is found.`,
 		Example: `  codrel find assign
   codrel find plan.assign
   codrel find kind:function gives:Curve
 
   Plan.Assign  method in tidebook.example/engine/berth
       Assign finds a vessel a berth from a moment on.`,
-		Args: cobra.MinimumNArgs(1),
+		Args: some("a name to search for", "codrel find plan.assign"),
 		RunE: func(c *cobra.Command, args []string) error {
 			if most < 1 {
-				return usage("--most takes a number of hits from 1, not %d", most)
+				return usage("--most must be 1 or more, not %d", most)
+			}
+			if err := knownKind(strings.Join(args, " ")); err != nil {
+				return err
 			}
 			s, err := a.linked(c.Context(), dir)
 			if err != nil {
@@ -40,16 +45,29 @@ gives:error. The exit code is 1 where nothing is found.`,
 			return a.find(pages, strings.Join(args, " "), most)
 		},
 	}
-	c.Flags().StringVar(&dir, "dir", ".", "look in the project in `DIR`")
-	c.Flags().IntVar(&most, "most", 10, "print at most `N` hits")
+	c.Flags().StringVar(&dir, "dir", ".", "search the project in `DIR`")
+	c.Flags().IntVar(&most, "most", 10, "print at most `N` results")
 	return c
+}
+
+// knownKind is the error of a query that asks for a kind that there is not.
+func knownKind(query string) error {
+	kind := search.Parse(query).Kind
+	words := model.KindWords()
+	if kind == "" || slices.ContainsFunc(words, func(word string) bool { return strings.HasPrefix(word, kind) }) {
+		return nil
+	}
+	if near := nearest.Word(kind, words); near != "" {
+		return usage("there is no kind %q; did you mean %q?", kind, near)
+	}
+	return usage("there is no kind %q; the kinds are %s", kind, list(words))
 }
 
 func (a *app) find(pages *plan.Plan, query string, most int) error {
 	entries := pages.SearchEntries()
 	hits := search.Find(entries, query, "", most)
 	if len(hits) == 0 {
-		fmt.Fprintf(a.stderr, "codrel: nothing is found for %q among %s", query, counted(len(entries), "name"))
+		fmt.Fprintf(a.stderr, "codrel: nothing found for %q among %s", query, counted(len(entries), "name"))
 		if near := search.Nearest(entries, query); len(near) > 0 {
 			fmt.Fprintf(a.stderr, "; nearest: %s", list(near))
 		}

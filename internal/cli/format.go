@@ -28,7 +28,7 @@ func (a *app) setFormat(format string) error {
 		if near := nearest.Word(format, formats); near != "" {
 			return usage("there is no format %q; did you mean %q?", format, near)
 		}
-		return usage("--format takes text, jsonl or sarif, not %q", format)
+		return usage("--format must be text, jsonl or sarif, not %q", format)
 	}
 	a.format = format
 	a.quiet = a.quiet || format != "text"
@@ -45,13 +45,14 @@ type line struct {
 	Message  string  `json:"message"`
 	Subject  string  `json:"subject,omitempty"`
 	Related  []place `json:"related,omitempty"`
+	Others   []place `json:"others,omitempty"` // further places of the same cause
 }
 
 type place struct {
 	File   string `json:"file"`
 	Line   int    `json:"line"`
 	Column int    `json:"column"`
-	Label  string `json:"label"`
+	Label  string `json:"label,omitempty"`
 }
 
 func (a *app) jsonLines(p *project, list []finding.Finding) error {
@@ -65,6 +66,9 @@ func (a *app) jsonLines(p *project, list []finding.Finding) error {
 		}
 		for _, r := range f.Related {
 			l.Related = append(l.Related, place{a.shownFile(p, r.Place.File), r.Place.At.Line, r.Place.At.Column, r.Label})
+		}
+		for _, o := range f.Others {
+			l.Others = append(l.Others, place{a.shownFile(p, o.File), o.At.Line, o.At.Column, ""})
 		}
 		if err := out.Encode(l); err != nil {
 			return err
@@ -84,8 +88,11 @@ func (a *app) sarif(p *project, list []finding.Finding) error {
 	}
 	for i := range list {
 		f := &list[i]
-		run.CreateResultForRule(f.Rule).WithLevel(f.Severity.String()).WithMessage(sarif.NewTextMessage(check.Text(f))).
+		result := run.CreateResultForRule(f.Rule).WithLevel(f.Severity.String()).WithMessage(sarif.NewTextMessage(check.Text(f))).
 			AddLocation(a.location(p, f.Place))
+		for _, o := range f.Others { // the cause is gone only when all of them are put right (SARIF 3.27.12)
+			result.AddLocation(a.location(p, o))
+		}
 	}
 	rep := report.NewV210Report()
 	rep.AddRun(run)

@@ -35,7 +35,7 @@ that import one another in a circle are named at the end.`,
   ├── tidebook._wire
   │   └── tidebook.model
   └── tidebook.errors`,
-		Args: cobra.MaximumNArgs(1),
+		Args: upTo(1, "folder"),
 		RunE: func(c *cobra.Command, args []string) error {
 			write, ok := graphForms[form]
 			if !ok {

@@ -13,6 +13,7 @@ import (
 	"codrel/internal/check"
 	"codrel/internal/lang"
 	"codrel/internal/languages"
+	"codrel/internal/prose"
 	"codrel/internal/settings"
 )
 
@@ -53,7 +54,7 @@ func (a *app) open(dir string) (*project, error) {
 
 // readSettings reads the named settings file, else codrel.yaml where there is one.
 func (a *app) readSettings(p *project) (*settings.Settings, error) {
-	known := settings.Known{Version: Version, Rules: check.Names(), Languages: languages.Names()}
+	known := settings.Known{Version: Version, Rules: check.Names(), Languages: languages.Names(), Meanings: prose.Meanings()}
 	file := a.settingsFile
 	if file == "" {
 		file = filepath.Join(p.dir, settings.FileName)
@@ -124,7 +125,7 @@ func (a *app) linked(ctx context.Context, dir string) (*build.Snapshot, error) {
 	if err != nil {
 		return nil, err
 	}
-	return s, nothingRead(s, a.shownPath(p.dir))
+	return s, a.nothingRead(p, s)
 }
 
 // run reads, links and checks the project.
@@ -137,18 +138,6 @@ func (a *app) run(ctx context.Context, p *project, change func(*build.Options)) 
 	s, err := build.Run(ctx, p.files, options)
 	bar.end()
 	return s, err
-}
-
-// nothingRead is the error of a folder that holds no source.
-func nothingRead(s *build.Snapshot, dir string) error {
-	if s.Stats.Files > 0 || len(s.Findings) > 0 {
-		return nil
-	}
-	var endings []string
-	for _, end := range languages.All {
-		endings = append(endings, end.Extensions()...)
-	}
-	return usage("there is no source to read in %s: no file there ends in %s", dir, strings.Join(endings, ", "))
 }
 
 // findRoot finds the project that a path to be checked belongs to: the nearest

@@ -58,9 +58,17 @@ func (a *app) findings(p *project, list []finding.Finding) error {
 	for i := range list {
 		f := &list[i]
 		fmt.Fprintf(out, "%s:%d:%d: %s: %s [%s]\n", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column,
-			f.Severity, oneLine(check.Text(f)), f.Rule)
+			f.Severity, a.message(p, f), f.Rule)
 	}
 	return out.Flush()
+}
+
+// mostPlaces is how many places of a finding its line names; the rest is counted.
+const mostPlaces = 3
+
+// message is what a finding says, with the other places of the same cause.
+func (a *app) message(p *project, f *finding.Finding) string {
+	return oneLine(check.Text(f)) + check.AlsoAt(f, mostPlaces, func(file string) string { return a.shownFile(p, file) })
 }
 
 // widest bounds the column of places, so that one long path does not push every
@@ -88,7 +96,7 @@ func (a *app) columns(out io.Writer, p *project, list []finding.Finding, width i
 	for i := range list {
 		f := &list[i]
 		severity := a.paint.severity(f.Severity, pad(f.Severity.String(), len("warning")))
-		lines := strings.Join(wrap(oneLine(check.Text(f)), width-indent), "\n"+strings.Repeat(" ", indent))
+		lines := strings.Join(wrap(a.message(p, f), width-indent), "\n"+strings.Repeat(" ", indent))
 		if below {
 			fmt.Fprintf(out, "%s  %s  %s\n    %s\n", a.paint.code("2", places[i]), a.paint.severity(f.Severity, f.Severity.String()), f.Rule, lines)
 			continue
@@ -139,7 +147,7 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 	c := s.Coverage
 	what := "public declarations"
 	if reach := p.settings.Reach; reach != model.ReachPublic {
-		what = "declarations down to " + reach.String()
+		what = "declarations (reach: " + reach.String() + ")"
 	}
 	if c.Total == 0 {
 		fmt.Fprintf(a.stdout, "%s · %s\n", a.counts(list), nothingPublic(p, s, what))
@@ -148,10 +156,10 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 	}
 	taken := ""
 	if c.Taken > 0 {
-		taken = fmt.Sprintf(", %d of them by text taken over", c.Taken)
+		taken = fmt.Sprintf(", %d of them with inherited text", c.Taken)
 	}
 	if c.More > 0 {
-		taken += fmt.Sprintf(", %d more by text taken over", c.More)
+		taken += fmt.Sprintf(", %d more have inherited text", c.More)
 	}
 	fmt.Fprintf(a.stdout, "%s · %d of %d %s documented (%.1f %%)%s\n", a.counts(list), c.Documented, c.Total, what, c.Percent(), taken)
 	a.passedOver(s)
@@ -164,11 +172,11 @@ func nothingPublic(p *project, s *build.Snapshot, what string) string {
 	case s.Stats.Declared == 0:
 		return "nothing to document: " + read
 	case s.Stats.InReach > 0:
-		return fmt.Sprintf("nothing to document: %s, and of %d %s none is of a kind that asks for a comment", read, s.Stats.InReach, what)
+		return fmt.Sprintf("nothing to document: %s, and none of %d %s is of a kind that needs a comment", read, s.Stats.InReach, what)
 	case p.settings.Reach == model.ReachPublic:
-		return "nothing here is public: " + read + ", none within reach; \"reach: internal\" in codrel.yaml shows what the library keeps to itself, \"reach: private\" everything"
+		return "nothing here is public: " + read + "; \"reach: internal\" in codrel.yaml shows internal declarations too, \"reach: private\" everything"
 	}
-	return fmt.Sprintf("nothing is in reach: %s; \"reach: private\" in codrel.yaml shows everything", read)
+	return fmt.Sprintf("nothing is visible at this reach: %s; \"reach: private\" in codrel.yaml shows everything", read)
 }
 
 // passedOver says which files were not read since they are built from others.
@@ -179,13 +187,13 @@ func (a *app) passedOver(s *build.Snapshot) {
 		case folder.Minified:
 			parts = append(parts, counted(folder.Files, "minified file"))
 		case i < mostPassed:
-			parts = append(parts, fmt.Sprintf("%s/ (%s built from what is read)", folder.Folder, counted(folder.Files, "file")))
+			parts = append(parts, fmt.Sprintf("%s/ (%s generated from other source)", folder.Folder, counted(folder.Files, "file")))
 		case i == mostPassed:
 			parts = append(parts, counted(len(s.Stats.Passed)-mostPassed, "more folder"))
 		}
 	}
 	if len(parts) > 0 {
-		fmt.Fprintf(a.stdout, "Passed over %s.\n", list(parts))
+		fmt.Fprintf(a.stdout, "Skipped %s.\n", list(parts))
 	}
 }
 

@@ -20,16 +20,17 @@ import (
 // Sections is a doc comment, taken apart.
 type Sections = prose.Sections
 
-// Read takes the comment of a file in the language apart.
-func Read(language string, doc *model.Doc) *Sections {
+// Read takes the comment of a file in the language apart. own are words of the
+// maintainer's.
+func Read(language string, doc *model.Doc, own prose.Vocabulary) *Sections {
 	switch language {
 	case "go":
 		body, deprecated := gocomment.Parse(doc)
 		return &Sections{Body: body, Deprecated: deprecated}
 	case "python":
-		return docstring.Parse(doc)
+		return docstring.Parse(doc, own)
 	case "javascript", "typescript":
-		return blocktags.Parse(doc)
+		return blocktags.Parse(doc, own)
 	}
 	return &Sections{Body: []prose.Node{{
 		Kind: prose.Paragraph, Span: doc.Span,
@@ -56,10 +57,14 @@ func ReadPage(text string) []prose.Node { return markdown.Parse(text) }
 type Table struct {
 	mu    sync.RWMutex
 	byDoc map[*model.Doc]*Sections
+	own   map[string]prose.Vocabulary // by language
 }
 
-// NewTable makes an empty table.
-func NewTable() *Table { return &Table{byDoc: map[*model.Doc]*Sections{}} }
+// NewTable makes an empty table. own says, by language, what words of the
+// maintainer's mean.
+func NewTable(own map[string]prose.Vocabulary) *Table {
+	return &Table{byDoc: map[*model.Doc]*Sections{}, own: own}
+}
 
 // Of returns the sections of a comment, reading it the first time. A nil
 // comment has no text.
@@ -73,7 +78,7 @@ func (t *Table) Of(language string, doc *model.Doc) *Sections {
 	if s != nil {
 		return s
 	}
-	s = Read(language, doc)
+	s = Read(language, doc, t.own[language])
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	if was := t.byDoc[doc]; was != nil {

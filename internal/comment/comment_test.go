@@ -18,7 +18,7 @@ func doc(text string) *model.Doc {
 }
 
 func TestTableReadsEachCommentOnce(t *testing.T) {
-	table := comment.NewTable()
+	table := comment.NewTable(nil)
 	d := doc("See [Berth].")
 	results := make([]*comment.Sections, 16)
 	var wait sync.WaitGroup
@@ -34,7 +34,7 @@ func TestTableReadsEachCommentOnce(t *testing.T) {
 }
 
 func TestSectionsOfEachLanguage(t *testing.T) {
-	s := comment.Read("go", doc("Deprecated: use [Berth]."))
+	s := comment.Read("go", doc("Deprecated: use [Berth]."), nil)
 	assert.Empty(t, s.Body)
 	assert.Equal(t, "use Berth.", prose.Plain(s.Deprecated))
 	n := 0
@@ -45,6 +45,6 @@ func TestSectionsOfEachLanguage(t *testing.T) {
 	for range s.All { // a walk may stop early
 		break
 	}
-	plain := comment.Read("a language without a dialect", doc("See [Berth]."))
+	plain := comment.Read("a language without a dialect", doc("See [Berth]."), nil)
 	assert.Equal(t, "See [Berth].", prose.Plain(plain.Body))
 }

@@ -97,6 +97,7 @@ type Finding struct {
 	Form      string // which of the rule's message forms applies; "" is the usual one
 	Arguments []Argument
 	Related   []Related
+	Others    []Place // further places of the same cause, in order
 	Edits     []Edit
 }
 

@@ -62,6 +62,13 @@ type RootFinder interface {
 	Root(path string, data []byte) (root Root, ok bool)
 }
 
+// Ignorer is a front end whose language's own tools leave out some files.
+type Ignorer interface {
+	// Ignored are the names of such files and folders, "*" at the end standing for any
+	// rest. They are declarations all the same, and in the symbol stream.
+	Ignored() []string
+}
+
 // Nester is a root finder whose libraries may lie in one another.
 type Nester interface {
 	// PartOf reports whether what an inner root marks belongs to the library of the
@@ -171,6 +178,26 @@ type Worder interface {
 	// GroupKey is the key of the heading that the language has for a group of
 	// declarations which others call by the title, or "".
 	GroupKey(title string) string
+}
+
+// Commenter is a front end whose language writes ordinary comment lines in a way of its own.
+type Commenter interface {
+	// CommentLine is a text as a comment line: an instruction to a tool, or a remark.
+	CommentLine(text string) string
+}
+
+// CommentLine is a text as a comment line of a language; most begin it with two slashes.
+func CommentLine(end FrontEnd, text string) string {
+	if c, ok := end.(Commenter); ok {
+		return c.CommentLine(text)
+	}
+	return "// " + text
+}
+
+// Failing is a front end whose language has a word of its own for how a body fails.
+type Failing interface {
+	// FailureVerb is that word, as in "it raises an error"; "throws" is usual.
+	FailureVerb() string
 }
 
 // Using is a front end that knows how a user brings a module in.

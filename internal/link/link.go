@@ -34,6 +34,8 @@ type Options struct {
 	Outside   []Outside
 	Workers   int
 	FrontEnds map[string]lang.FrontEnd // by language
+	// Vocabulary says what words of the maintainer's mean in comments, by language.
+	Vocabulary map[string]prose.Vocabulary
 }
 
 // Index is the linked project. It is safe for use by several goroutines.
@@ -87,7 +89,7 @@ type imported struct {
 // New links a joined project.
 func New(project *model.Project, options Options) *Index {
 	x := &Index{
-		Project: project, Comments: comment.NewTable(), options: options,
+		Project: project, Comments: comment.NewTable(options.Vocabulary), options: options,
 		modules: map[string][]*model.Module{}, packages: map[string]*model.Module{}, imports: map[*model.Facts][]imported{},
 		related: map[*model.Declaration]*Relations{},
 	}

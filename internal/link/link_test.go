@@ -63,7 +63,7 @@ func marked(t *testing.T, s *build.Snapshot) {
 		if doc == nil {
 			return
 		}
-		sections := comment.Read(language, doc)
+		sections := comment.Read(language, doc, nil)
 		var marks []string
 		for _, m := range uses.FindAllStringSubmatch(doc.Text, -1) {
 			marks = append(marks, m[1])

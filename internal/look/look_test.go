@@ -50,11 +50,11 @@ func TestAccent(t *testing.T) {
 			continue
 		}
 		require.Len(t, found, 1, accent)
-		assert.Contains(t, found[0], "too faint on the "+want+" paper", accent)
+		assert.Contains(t, found[0], "too little contrast in the "+want+" scheme", accent)
 	}
 	for _, bad := range []string{"teal", "#12", "#12345", "#gggggg", "0b6e6e", "#0b6e6e80"} {
 		l, found := problems(t, nil, settings.Look{Accent: word(bad)})
-		assert.Equal(t, []string{bad + " is no colour; write it as #rrggbb"}, found)
+		assert.Equal(t, []string{bad + " is not a colour; write it as #rrggbb"}, found)
 		assert.Empty(t, l.Light)
 	}
 }
@@ -118,15 +118,15 @@ func TestTexts(t *testing.T) {
 		assert.Len(t, l.Texts, len(plain), locale)
 	}
 	l, found := problems(t, nil, settings.Look{Locale: word("fr")})
-	assert.Equal(t, []string{"the pages have no words in fr; there are de and en"}, found)
+	assert.Equal(t, []string{"there are no texts for the locale fr; available: de and en"}, found)
 	assert.Equal(t, "en", l.Locale)
 
 	l, found = problems(t, nil, settings.Look{Locale: word("de"), Texts: []settings.Text{
 		{Key: word("overview"), Value: word("Kurz")}, {Key: word("overveiw"), Value: word("x")}, {Key: word("written"), Value: word("{file}")}, {Key: word("zzz"), Value: word("x")}, {Key: word("makers"), Value: word(" ")},
 	}})
-	assert.Equal(t, []string{"the pages have no text with the key overveiw; did you mean overview?", `the text written must fill in the same as "Written in {file}, line {line}."`, "the pages have no text with the key zzz", `the text makers is empty; it stays "Ways to make it"`}, found)
+	assert.Equal(t, []string{"there is no text with the key overveiw; did you mean overview?", `the text written must have the same placeholders as "Defined in {file}, line {line}."`, "there is no text with the key zzz", `the text makers is empty; "Constructors" is used`}, found)
 	assert.Equal(t, "Kurz", l.Texts.Say("overview"))
-	assert.Equal(t, "Steht in a, Zeile 3.", l.Texts.Say("written", "file", "a", "line", "3"))
+	assert.Equal(t, "Definiert in a, Zeile 3.", l.Texts.Say("written", "file", "a", "line", "3"))
 	assert.Equal(t, "1 Datei, 2 Dateien", l.Texts.Count(1, "file")+", "+l.Texts.Count(2, "file"))
 	assert.True(t, l.Translated())
 	assert.False(t, look.Plain().Translated())

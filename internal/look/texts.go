@@ -33,6 +33,15 @@ func (t Texts) Say(key string, pairs ...string) string {
 	return strings.NewReplacer(braced...).Replace(text)
 }
 
+// In is the key of a text in a language of source code: languages call some
+// things by words of their own, which stand under the key with the language behind it.
+func (t Texts) In(key, language string) string {
+	if own := key + "-" + language; t[own] != "" || english[own] != "" {
+		return own
+	}
+	return key
+}
+
 // Count says how many there are of a thing, in the one of its two forms that fits.
 func (t Texts) Count(n int, thing string) string {
 	form := ".many"

@@ -41,7 +41,7 @@ look:              finding nearest settings
 symbols:           -
 link:              comment lang model nearest prose source symbols
 check:             comment finding lang link model nearest prose prose/markdown source
-build:             check finding join lang link look model settings source symbols
+build:             check finding join lang link look model prose settings source symbols
 search:            nearest
 render/plan:       link model prose search
 render/modules:    link model
@@ -53,7 +53,7 @@ build/buildtest:   build languages
 demo:              -
 vcs:               -
 recall:            -
-cli:               build check finding lang languages model nearest render/modules render/plan render/sink render/site render/stream search settings symbols demo vcs recall
+cli:               build check finding lang languages model nearest render/modules render/plan render/sink render/site render/stream search settings symbols demo vcs recall prose
 cmd/codrel:        cli
 `
 

@@ -53,6 +53,9 @@ func DumpSections(s *Sections) string {
 		b.WriteString("deprecated:\n")
 		dump(&b, s.Deprecated, 1)
 	}
+	if len(s.Marks) > 0 {
+		fmt.Fprintf(&b, "marks %v\n", s.Marks)
+	}
 	for _, p := range s.Parts {
 		fmt.Fprintf(&b, "%s %q:\n", PartNames[p.Kind], p.Title)
 		for _, e := range p.Entries {

@@ -8,10 +8,15 @@ type Sections struct {
 	Deprecated []Node // the advice of a deprecation, blocks
 	Parts      []Part
 	Flaws      []Flaw
+	Marks      []string // what the comment says of its subject in one word, each one of Marks
 	// Obsolete is set where the comment says that its subject is deprecated, also
 	// where it gives no advice.
 	Obsolete bool
 }
+
+// Marks are the words that say something of a declaration which its signature may
+// not, in the order that pages show them.
+var Marks = []string{"abstract", "static", "readonly", "async", "generator", "override", "final", "sealed", "event", "experimental", "alpha", "beta"}
 
 // All are the nodes of every section, for walks that look at each reference.
 func (s *Sections) All(yield func([]Node) bool) {

@@ -21,7 +21,7 @@ func (r *reader) mapping(n *yaml.Node, of string, known keys) {
 		n = n.Alias
 	}
 	if n.Kind != yaml.MappingNode {
-		r.fail(n, "%s takes keys and values, and this is %s", place(of), shape(n))
+		r.fail(n, "%s must have keys with values, not %s", place(of), shape(n))
 		return
 	}
 	names := make([]string, 0, len(known))
@@ -37,9 +37,9 @@ func (r *reader) mapping(n *yaml.Node, of string, known keys) {
 		case read == nil:
 			r.unknown(key, place(of)+" has no key", names)
 		case seen[key.Value]:
-			r.fail(key, "the key %q stands here a second time", key.Value)
+			r.fail(key, "the key %q is given twice", key.Value)
 		case value.Kind == yaml.ScalarNode && value.Tag == "!!null":
-			r.fail(key, "the key %q has no value; leave the line out for the default", key.Value)
+			r.fail(key, "the key %q has no value; remove the line to get the default", key.Value)
 		default:
 			if value.Kind == yaml.AliasNode {
 				value = value.Alias
@@ -62,12 +62,12 @@ func (r *reader) unknown(n *yaml.Node, what string, names []string) {
 		r.fail(n, "%s %q; did you mean %q?", what, n.Value, near)
 		return
 	}
-	r.fail(n, "%s %q; there are %s", what, n.Value, strings.Join(names, ", "))
+	r.fail(n, "%s %q; available: %s", what, n.Value, strings.Join(names, ", "))
 }
 
 func (r *reader) list(n *yaml.Node, key string, each func(*yaml.Node)) {
 	if n.Kind != yaml.SequenceNode {
-		r.fail(n, "%q takes a list, and this is %s", key, shape(n))
+		r.fail(n, "%q must be a list, not %s", key, shape(n))
 		return
 	}
 	for _, item := range n.Content {
@@ -80,7 +80,7 @@ func (r *reader) list(n *yaml.Node, key string, each func(*yaml.Node)) {
 
 func (r *reader) text(n *yaml.Node, to *string) {
 	if n.Kind != yaml.ScalarNode {
-		r.fail(n, "a text is wanted here, and this is %s", shape(n))
+		r.fail(n, "expected text, not %s", shape(n))
 		return
 	}
 	*to = n.Value
@@ -89,6 +89,15 @@ func (r *reader) text(n *yaml.Node, to *string) {
 func (r *reader) oneOf(n *yaml.Node, what string, words []string, to *string) {
 	if !slices.Contains(words, n.Value) {
 		r.unknown(n, "there is no "+what, words)
+		return
+	}
+	*to = n.Value
+}
+
+// choice takes one of the words that a key may have.
+func (r *reader) choice(n *yaml.Node, key string, words []string, to *string) {
+	if !slices.Contains(words, n.Value) {
+		r.unknown(n, strconv.Quote(key)+" cannot be", words)
 		return
 	}
 	*to = n.Value

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/url"
 	"path"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -37,13 +38,14 @@ type Known struct {
 	Version   string   // of this program
 	Rules     []string // names of rules
 	Languages []string
+	Meanings  []string // what words of comments may mean
 }
 
 // Parse reads a settings file. The error joins one [Problem] for each thing
 // that is wrong, in the order of the file; settings are nil then.
 func Parse(file string, data []byte, known Known) (*Settings, error) {
-	r := reader{file: file, known: known}
 	s := Default()
+	r := reader{file: file, known: known, places: s.places}
 	var document yaml.Node
 	if err := yaml.Unmarshal(data, &document); err != nil {
 		return nil, r.syntax(err)
@@ -74,6 +76,12 @@ type reader struct {
 	file     string
 	known    Known
 	problems []error
+	places   map[string]Problem
+}
+
+// note keeps where a value stands, for problems that show later.
+func (r *reader) note(n *yaml.Node, key, value string) {
+	r.places[key+"\x00"+value] = Problem{File: r.file, Line: n.Line, Column: n.Column}
 }
 
 func (r *reader) fail(n *yaml.Node, format string, args ...any) {
@@ -83,11 +91,11 @@ func (r *reader) fail(n *yaml.Node, format string, args ...any) {
 // syntax turns the YAML package's error, which has its line in its text only, into a problem.
 func (r *reader) syntax(err error) error {
 	text := strings.TrimPrefix(err.Error(), "yaml: ")
-	p := Problem{File: r.file, Line: 1, Column: 1, Message: "this is not YAML: " + text}
+	p := Problem{File: r.file, Line: 1, Column: 1, Message: "not valid YAML: " + text}
 	if rest, ok := strings.CutPrefix(text, "line "); ok {
 		number, message, _ := strings.Cut(rest, ": ")
 		if line, err := strconv.Atoi(number); err == nil {
-			p.Line, p.Message = line, "this is not YAML: "+message
+			p.Line, p.Message = line, "not valid YAML: "+message
 		}
 	}
 	return p
@@ -105,35 +113,42 @@ func (r *reader) needs(root *yaml.Node) {
 		n := root.Content[i+1]
 		wanted, ok := strings.CutPrefix(strings.ReplaceAll(n.Value, " ", ""), ">=")
 		if !ok || !isVersion(wanted) {
-			r.fail(n, `"needs" takes the oldest version that may read this file, such as ">=0.1"`)
+			r.fail(n, `"needs" must be the oldest version that may read this file, such as ">=0.1"`)
 		} else if older(r.known.Version, wanted) {
-			r.fail(n, "this file needs Codrel %s or newer, and this is %s", wanted, r.known.Version)
+			r.fail(n, "this file needs Codrel %s or newer; this is %s", wanted, r.known.Version)
 		}
 	}
 }
 
 func (r *reader) project(root *yaml.Node, s *Settings) {
 	r.mapping(root, "", keys{
-		"needs":     func(*yaml.Node) {},
-		"name":      func(n *yaml.Node) { r.text(n, &s.Name) },
-		"version":   func(n *yaml.Node) { r.text(n, &s.Version) },
-		"home":      func(n *yaml.Node) { r.path(n, &s.Home) },
-		"fragments": func(n *yaml.Node) { r.path(n, &s.Fragments) },
-		"reach":     func(n *yaml.Node) { r.reach(n, &s.Reach) },
-		"read":      func(n *yaml.Node) { r.list(n, "read", func(n *yaml.Node) { r.read(n, s) }) },
-		"generated": func(n *yaml.Node) { r.patterns(n, "generated", &s.Generated) },
-		"links":     func(n *yaml.Node) { r.links(n, s) },
-		"checks":    func(n *yaml.Node) { r.checks(n, &s.Checks) },
-		"write":     func(n *yaml.Node) { r.write(n, &s.Write) },
-		"look":      func(n *yaml.Node) { r.look(n, &s.Look) },
-		"site":      func(n *yaml.Node) { r.site(n, &s.Site) },
+		"needs":   func(*yaml.Node) {},
+		"name":    func(n *yaml.Node) { r.text(n, &s.Name) },
+		"version": func(n *yaml.Node) { r.text(n, &s.Version) },
+		"home": func(n *yaml.Node) {
+			r.path(n, &s.Home)
+			r.note(n, "home", s.Home)
+		},
+		"fragments": func(n *yaml.Node) {
+			r.path(n, &s.Fragments)
+			r.note(n, "fragments", s.Fragments)
+		},
+		"reach":      func(n *yaml.Node) { r.reach(n, &s.Reach) },
+		"read":       func(n *yaml.Node) { r.list(n, "read", func(n *yaml.Node) { r.read(n, s) }) },
+		"generated":  func(n *yaml.Node) { r.patterns(n, "generated", &s.Generated) },
+		"vocabulary": func(n *yaml.Node) { r.vocabulary(n, s) },
+		"links":      func(n *yaml.Node) { r.links(n, s) },
+		"checks":     func(n *yaml.Node) { r.checks(n, &s.Checks) },
+		"write":      func(n *yaml.Node) { r.write(n, &s.Write) },
+		"look":       func(n *yaml.Node) { r.look(n, &s.Look) },
+		"site":       func(n *yaml.Node) { r.site(n, &s.Site) },
 	})
 }
 
 func (r *reader) reach(n *yaml.Node, to *model.Reach) {
 	reach, ok := model.ParseReach(n.Value)
 	if !ok {
-		r.fail(n, "reach is one of public, protected, internal and private, not %q", n.Value)
+		r.fail(n, "reach must be public, protected, internal or private, not %q", n.Value)
 		return
 	}
 	*to = reach
@@ -142,7 +157,10 @@ func (r *reader) reach(n *yaml.Node, to *model.Reach) {
 func (r *reader) read(n *yaml.Node, s *Settings) {
 	var read Read
 	r.mapping(n, "read", keys{
-		"path":     func(n *yaml.Node) { r.path(n, &read.Path) },
+		"path": func(n *yaml.Node) {
+			r.path(n, &read.Path)
+			r.note(n, "read", read.Path)
+		},
 		"language": func(n *yaml.Node) { r.oneOf(n, "language", r.known.Languages, &read.Language) },
 		"skip":     func(n *yaml.Node) { r.patterns(n, "skip", &read.Skip) },
 		"open":     func(n *yaml.Node) { r.patterns(n, "open", &read.Open) },
@@ -153,15 +171,60 @@ func (r *reader) read(n *yaml.Node, s *Settings) {
 	s.Read = append(s.Read, read)
 }
 
+// vocabulary takes, by language, words of comments and what they mean.
+func (r *reader) vocabulary(n *yaml.Node, s *Settings) {
+	r.pairs(n, "vocabulary", "languages with words, such as {python: {glossary: notes}}", func(language, words *yaml.Node) {
+		name := ""
+		r.oneOf(language, "language", r.known.Languages, &name)
+		own := map[string]string{}
+		r.pairs(words, language.Value, "words with what each means, such as {glossary: notes}", func(word, means *yaml.Node) {
+			meaning := ""
+			r.oneOf(means, "meaning", r.known.Meanings, &meaning)
+			own[strings.ToLower(strings.TrimPrefix(word.Value, "@"))] = meaning
+		})
+		if s.Vocabulary == nil {
+			s.Vocabulary = map[string]map[string]string{}
+		}
+		s.Vocabulary[name] = own
+	})
+}
+
+// pairs calls each for the keys and values of a mapping whose keys are the user's.
+func (r *reader) pairs(n *yaml.Node, of, what string, each func(key, value *yaml.Node)) {
+	if n.Kind != yaml.MappingNode {
+		r.fail(n, "%q must have %s, not %s", of, what, shape(n))
+		return
+	}
+	seen := map[string]bool{}
+	for i := 0; i+1 < len(n.Content); i += 2 {
+		key, value := n.Content[i], n.Content[i+1]
+		if value.Kind == yaml.AliasNode {
+			value = value.Alias
+		}
+		if seen[key.Value] {
+			r.fail(key, "the key %q is given twice", key.Value)
+			continue
+		}
+		seen[key.Value] = true
+		each(key, value)
+	}
+}
+
 func (r *reader) links(n *yaml.Node, s *Settings) {
 	r.mapping(n, "links", keys{
-		"source": func(n *yaml.Node) { r.address(n, &s.Source, "path") },
+		"source": func(n *yaml.Node) {
+			r.address(n, &s.Source, "path")
+			r.placeholders(n, "path", "line", "revision")
+		},
 		"elsewhere": func(n *yaml.Node) {
 			r.list(n, "elsewhere", func(n *yaml.Node) {
 				var e Elsewhere
 				r.mapping(n, "elsewhere", keys{
 					"modules": func(n *yaml.Node) { r.pattern(n, &e.Modules) },
-					"page":    func(n *yaml.Node) { r.address(n, &e.Page, "module") },
+					"page": func(n *yaml.Node) {
+						r.address(n, &e.Page, "module")
+						r.placeholders(n, "module", "name")
+					},
 					"symbols": func(n *yaml.Node) { r.word(n, &e.Symbols) },
 					"site":    func(n *yaml.Node) { r.siteElsewhere(n, &e.Site) },
 				})
@@ -182,7 +245,7 @@ func (r *reader) whole(n *yaml.Node, e Elsewhere) {
 	case pattern && (e.Modules == "" || e.Page == ""):
 		r.fail(n, `an entry of "elsewhere" needs both "modules" and "page"`)
 	case !pattern && e.Symbols.Text == "":
-		r.fail(n, `an entry of "elsewhere" names another project's names, such as {symbols: ../other/codrel-site}, or a pattern of modules with the address of their pages`)
+		r.fail(n, `an entry of "elsewhere" needs the symbols of another project, such as {symbols: ../other/codrel-site}, or "modules" and "page"`)
 	}
 }
 
@@ -194,7 +257,7 @@ func (r *reader) siteElsewhere(n *yaml.Node, to *string) {
 	}
 	r.text(n, to)
 	if strings.Contains(n.Value, ":") {
-		r.fail(n, "%q is neither the address of a site, such as https://other.example/docs/, nor a folder", n.Value)
+		r.fail(n, "%q is neither a web address, such as https://other.example/docs/, nor a folder", n.Value)
 	}
 }
 
@@ -204,8 +267,8 @@ func (r *reader) checks(n *yaml.Node, c *Checks) {
 		"rules":   func(n *yaml.Node) { c.Rules = r.rules(n) },
 		"taken-text": func(n *yaml.Node) {
 			word := ""
-			r.oneOf(n, "way to judge text taken over", []string{"asked", "counts"}, &word)
-			c.TakenCounts = word == "counts"
+			r.choice(n, "taken-text", []string{"asked", "counts"}, &word)
+			c.TakenAsked = word == "asked"
 		},
 		"folders": func(n *yaml.Node) {
 			r.list(n, "folders", func(n *yaml.Node) {
@@ -226,7 +289,7 @@ func (r *reader) checks(n *yaml.Node, c *Checks) {
 func (r *reader) rules(n *yaml.Node) map[string]finding.Severity {
 	out := map[string]finding.Severity{}
 	if n.Kind != yaml.MappingNode {
-		r.fail(n, `"rules" takes names of rules with a severity each, such as {undocumented: off}`)
+		r.fail(n, `"rules" must have names of rules with a severity each, such as {undocumented: off}`)
 		return out
 	}
 	for i := 0; i+1 < len(n.Content); i += 2 {
@@ -244,7 +307,7 @@ func (r *reader) severity(n *yaml.Node) finding.Severity {
 	}
 	s, ok := finding.ParseSeverity(word)
 	if !ok {
-		r.fail(n, "a severity is one of error, warning, note and off, not %q", n.Value)
+		r.fail(n, "a severity must be error, warning, note or off, not %q", n.Value)
 	}
 	return s
 }
@@ -260,9 +323,16 @@ func (r *reader) write(n *yaml.Node, w *Write) {
 				w.Pages = append(w.Pages, page)
 			})
 		},
-		"whole": func(n *yaml.Node) { r.patterns(n, "whole", &w.Whole) },
+		"whole": func(n *yaml.Node) {
+			r.list(n, "whole", func(n *yaml.Node) {
+				var p string
+				r.pattern(n, &p)
+				r.note(n, "whole", p)
+				w.Whole = append(w.Whole, p)
+			})
+		},
 		"source": func(n *yaml.Node) {
-			r.oneOf(n, "way to show source", []string{"full", "signatures", "none"}, &w.Source)
+			r.choice(n, "source", []string{"full", "signatures", "none"}, &w.Source)
 		},
 	})
 	if w.Site == "" {
@@ -296,7 +366,7 @@ func (r *reader) wordOfPath(n *yaml.Node, to *Word) {
 
 func (r *reader) texts(n *yaml.Node, l *Look) {
 	if n.Kind != yaml.MappingNode {
-		r.fail(n, `"texts" takes keys with a text each, such as {overview: "At a glance"}`)
+		r.fail(n, `"texts" must have keys with a text each, such as {overview: "At a glance"}`)
 		return
 	}
 	for i := 0; i+1 < len(n.Content); i += 2 {
@@ -322,7 +392,7 @@ func (r *reader) path(n *yaml.Node, to *string) {
 	r.text(n, to)
 	clean := path.Clean(strings.ReplaceAll(*to, `\`, "/"))
 	if path.IsAbs(clean) || clean == ".." || strings.HasPrefix(clean, "../") {
-		r.fail(n, "%q is outside the project; paths are from the folder of this file", n.Value)
+		r.fail(n, "%q is outside the project; paths start at the folder of this file", n.Value)
 	}
 	*to = clean
 }
@@ -330,7 +400,7 @@ func (r *reader) path(n *yaml.Node, to *string) {
 func (r *reader) pattern(n *yaml.Node, to *string) {
 	r.text(n, to)
 	if !doublestar.ValidatePattern(*to) {
-		r.fail(n, "%q is not a pattern; a bracket may not be closed", n.Value)
+		r.fail(n, "%q is not a valid pattern; check its brackets", n.Value)
 	}
 }
 
@@ -348,8 +418,27 @@ func (r *reader) address(n *yaml.Node, to *string, placeholder string) {
 	switch {
 	case n.Kind != yaml.ScalarNode:
 	case !strings.HasPrefix(*to, "https://") && !strings.HasPrefix(*to, "http://"):
-		r.fail(n, "%q is not a web address; it begins with https:// or http://", n.Value)
+		r.fail(n, "%q is not a web address: it must begin with https:// or http://", n.Value)
 	case !strings.Contains(*to, "{"+placeholder+"}"):
-		r.fail(n, "%q has no {%s} in it, so every link would lead to one page", n.Value, placeholder)
+		r.fail(n, "%q needs {%s} in it; without it every link would lead to one page", n.Value, placeholder)
+	}
+}
+
+// placeholders takes an address with no other words in braces than those there are.
+func (r *reader) placeholders(n *yaml.Node, names ...string) {
+	rest := n.Value
+	for {
+		_, after, ok := strings.Cut(rest, "{")
+		name, tail, closed := strings.Cut(after, "}")
+		switch {
+		case !ok:
+			return
+		case !closed:
+			r.fail(n, "%q has a { that is not closed", n.Value)
+			return
+		case !slices.Contains(names, name):
+			r.unknown(&yaml.Node{Value: name, Line: n.Line, Column: n.Column}, "the address has no placeholder", names)
+		}
+		rest = tail
 	}
 }

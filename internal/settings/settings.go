@@ -35,11 +35,23 @@ type Settings struct {
 	Generated []string
 	Source    string // address of a source line: {path}, {line}, {revision}
 	Elsewhere []Elsewhere
-	Checks    Checks
-	Write     Write
-	Look      Look
-	File      string // where they were read from, as findings show it; "" for the defaults
-	Site      string // address that the site is served from, with "/" at the end; "" where nobody knows
+	// Vocabulary says, by language, what words of comments mean; words are in small letters.
+	Vocabulary map[string]map[string]string
+	Checks     Checks
+	Write      Write
+	Look       Look
+	places     map[string]Problem // by key and value, where paths and patterns stand
+	File       string             // where they were read from, as findings show it; "" for the defaults
+	Site       string             // address that the site is served from, with "/" at the end; "" where nobody knows
+}
+
+// At is a problem with a value of the settings, at the place where it is written:
+// of a key, and of the value where the key is a list's. Its line is 0 where the
+// settings do not have it.
+func (s *Settings) At(key, value, message string) Problem {
+	p := s.places[key+"\x00"+value]
+	p.Message = message
+	return p
 }
 
 // Read is one tree of source to read.
@@ -64,9 +76,9 @@ type Checks struct {
 	FailOn  finding.Severity
 	Rules   map[string]finding.Severity
 	Folders []FolderRules
-	// TakenCounts is whether text that a member takes over from what it overrides or
-	// fulfils counts as a comment of its own.
-	TakenCounts bool
+	// TakenAsked is whether a member should have a comment of its own although it
+	// inherits the text of what it overrides or implements.
+	TakenAsked bool
 }
 
 // FolderRules changes severities for the files that match a pattern.
@@ -111,6 +123,7 @@ var FragmentFolders = []string{"docs/fragments", "fragments"}
 // Default are the settings of a project without a settings file.
 func Default() *Settings {
 	return &Settings{
+		places: map[string]Problem{},
 		Checks: Checks{FailOn: finding.Error, Rules: map[string]finding.Severity{}},
 		Write:  Write{Site: DefaultSite, Source: "full"},
 	}

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"io/fs"
 	"path"
+	"slices"
 	"strings"
 
 	"github.com/bmatcuk/doublestar/v4"
@@ -14,7 +15,7 @@ import (
 type Search struct {
 	Extensions  []string // endings that are wanted, such as ".go"
 	Names       []string // whole file names that are wanted as well, such as "go.mod"
-	SkipFolders []string // folder names left out at any depth, such as "vendor"
+	SkipFolders []string // names left out at any depth, unless asked for: of folders, such as "vendor", or what folders and files begin with, such as "_*"
 	Skip        []string // patterns with "**", against the path from the root
 	Within      []string // folders or files to look in; empty means the whole tree
 }
@@ -110,9 +111,10 @@ func (f *finder) leftOut(p string, e fs.DirEntry, ignore ignoring) bool {
 	if strings.HasPrefix(name, ".") {
 		return true
 	}
-	if e.IsDir() {
+	if !f.asked(p) {
 		for _, s := range f.want.SkipFolders {
-			if s == name {
+			prefix, all := strings.CutSuffix(s, "*")
+			if all && strings.HasPrefix(name, prefix) || e.IsDir() && s == name {
 				return true
 			}
 		}
@@ -123,6 +125,11 @@ func (f *finder) leftOut(p string, e fs.DirEntry, ignore ignoring) bool {
 		}
 	}
 	return !f.within(p, e.IsDir()) || ignore.ignores(p, e.IsDir())
+}
+
+// asked reports whether p is one of the asked places or on the way to one.
+func (f *finder) asked(p string) bool {
+	return slices.ContainsFunc(f.want.Within, func(place string) bool { return place == p || strings.HasPrefix(place, p+"/") })
 }
 
 // within reports whether p is one of the asked places, below one, or on the way to one.

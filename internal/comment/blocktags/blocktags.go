@@ -5,6 +5,7 @@
 package blocktags
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/model"
@@ -12,25 +13,17 @@ import (
 	"codrel/internal/source"
 )
 
-// Parse reads one comment.
-func Parse(doc *model.Doc) *prose.Sections {
-	p := &parser{out: &prose.Sections{}}
+// Parse reads one comment. own are words of the maintainer's.
+func Parse(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
+	p := &parser{out: &prose.Sections{}, own: own}
+	lines := linesOf(doc)
+	fenced := fences(lines)
+	p.findDefinitions(lines, fenced)
 	var block []line
 	word := line{}
-	fence := ""
-	rest := doc.Text
-	for i := range doc.Lines {
-		text, after, _ := strings.Cut(rest, "\n")
-		rest = after
-		l := line{text: strings.TrimRight(text, " \t\r"), at: doc.Lines[i].Start}
+	for i, l := range lines {
 		trimmed := l.from(l.indent())
-		if mark := fenceOf(trimmed.text); mark != "" && (fence == "" || fence == mark) {
-			if fence = mark; fence != "" && len(block) > 0 && p.fenced {
-				fence = ""
-			}
-			p.fenced = fence != ""
-		}
-		if tag, ok := tagAt(trimmed); ok && fence == "" {
+		if tag, ok := tagAt(trimmed); ok && !fenced[i] {
 			p.block(word, block)
 			word = tag
 			content := trimmed.from(1 + len(tag.text))
@@ -44,12 +37,27 @@ func Parse(doc *model.Doc) *prose.Sections {
 	return p.out
 }
 
+func linesOf(doc *model.Doc) []line {
+	lines := make([]line, len(doc.Lines))
+	rest := doc.Text
+	for i := range doc.Lines {
+		text, after, _ := strings.Cut(rest, "\n")
+		rest = after
+		lines[i] = line{text: strings.TrimRight(text, " \t\r"), at: doc.Lines[i].Start}
+	}
+	return lines
+}
+
 // MayTake reports whether a comment may say that some of its text is another's.
 func MayTake(doc *model.Doc) bool { return strings.Contains(doc.Text, "nherit") }
 
+// mostMarks ends what one comment is marked with: there are no more words.
+const mostMarks = 16
+
 type parser struct {
-	out    *prose.Sections
-	fenced bool
+	out         *prose.Sections
+	own         prose.Vocabulary
+	definitions string // lines of Markdown that say where links lead
 }
 
 // line is one line: its text, and where that stands in the file.
@@ -69,16 +77,6 @@ func (l line) to(n int) line { return line{l.text[:n], l.at} }
 
 func (l line) span() source.Span {
 	return source.Span{Start: l.at, End: l.at + int32(len(l.text))}
-}
-
-// fenceOf is the mark of a line that opens or closes a fence.
-func fenceOf(text string) string {
-	for _, mark := range []string{"```", "~~~"} {
-		if strings.HasPrefix(text, mark) {
-			return mark
-		}
-	}
-	return ""
 }
 
 // tagAt reads the word of a block tag that a line begins with.
@@ -105,10 +103,7 @@ func (p *parser) block(word line, lines []line) {
 	for len(lines) > 0 && strings.TrimSpace(lines[len(lines)-1].text) == "" {
 		lines = lines[:len(lines)-1]
 	}
-	meaning, known := vocabulary[word.text]
-	if !known {
-		meaning, known = vocabulary[strings.ToLower(word.text)]
-	}
+	meaning, known := p.meaning(word.text)
 	switch {
 	case word.text == "":
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)
@@ -120,13 +115,27 @@ func (p *parser) block(word line, lines []line) {
 		p.out.Body = append(p.out.Body, prose.Node{Kind: prose.Paragraph, Span: span, Children: []prose.Node{taken}})
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	case meaning.silent:
+	case meaning.label:
+		p.out.Body = append(p.out.Body, p.labelled(word, lines)...)
+	case meaning.mark != "":
+		if len(p.out.Marks) < mostMarks && !slices.Contains(p.out.Marks, meaning.mark) {
+			p.out.Marks = append(p.out.Marks, meaning.mark)
+		}
+		if meaning.mark == "event" && len(lines) > 0 { // its name is the subject's
+			lines = lines[1:]
+		}
+		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	case meaning.body:
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	case meaning.deprecated:
 		p.out.Obsolete = true
 		p.out.Deprecated = append(p.out.Deprecated, p.markdown(lines)...)
 	case meaning.kind == prose.Other:
-		p.out.Parts = append(p.out.Parts, prose.Part{Kind: prose.Other, Title: meaning.title, Span: word.span(), Body: p.markdown(lines)})
+		text := p.markdown(lines)
+		if meaning.names {
+			text = seeAlso(text)
+		}
+		p.out.Parts = append(p.out.Parts, prose.Part{Kind: prose.Other, Title: meaning.title, Span: word.span(), Body: text})
 	default:
 		p.entry(meaning.kind, word, lines)
 	}
@@ -146,14 +155,22 @@ func (p *parser) part(kind prose.PartKind, word line) *prose.Part {
 // unknown keeps a tag whose word says nothing here as a labelled paragraph.
 func (p *parser) unknown(word line, lines []line) {
 	p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.UnknownWord, Span: word.span(), Text: "@" + word.text, Near: nearTag(word.text)})
+	p.out.Body = append(p.out.Body, p.labelled(word, lines)...)
+}
+
+// labelled is a text behind the word of its tag; a word alone says nothing to a reader.
+func (p *parser) labelled(word line, lines []line) []prose.Node {
 	text := p.markdown(lines)
+	if len(text) == 0 {
+		return nil
+	}
 	head := prose.Node{Kind: prose.Strong, Span: word.span(), Children: []prose.Node{{Kind: prose.Text, Text: word.text, Span: word.span()}}}
 	if len(text) > 0 && text[0].Kind == prose.Paragraph {
 		text[0].Children = append([]prose.Node{head, {Kind: prose.Text, Text: ": ", Span: word.span()}}, text[0].Children...)
 	} else {
 		text = append([]prose.Node{{Kind: prose.Paragraph, Span: word.span(), Children: []prose.Node{head}}}, text...)
 	}
-	p.out.Body = append(p.out.Body, text...)
+	return text
 }
 
 // entry keeps a parameter, result, failure, example and the like.
@@ -179,7 +196,7 @@ func (p *parser) entry(kind prose.PartKind, word line, lines []line) {
 		first = p.typed(&e, first, &lines)
 		e.Span = word.span()
 		if len(e.Type) > 0 {
-			e.Name, e.Type = prose.Plain(e.Type), nil
+			e.Name, e.Type = strings.Trim(prose.Plain(e.Type), "()!?"), nil
 		} else if name, rest, ok := linkedName(first); ok {
 			e.Name, first = name, rest
 		}
@@ -338,7 +355,7 @@ func (p *parser) example(first line, lines []line) []prose.Node {
 	}
 	var b strings.Builder
 	for i, l := range lines {
-		if fenceOf(strings.TrimSpace(l.text)) != "" {
+		if fence := fenceAt(l.text); fence.size > 0 || strings.HasPrefix(strings.TrimSpace(l.text), "```") {
 			return append(out, p.markdown(lines)...)
 		}
 		if i > 0 {

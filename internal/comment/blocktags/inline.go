@@ -51,19 +51,20 @@ func (p *parser) markdown(lines []line) []prose.Node {
 		return nil
 	}
 	var m mapped
-	fenced := false
-	for i, l := range lines {
+	fenced := fences(lines)
+	for i := 0; i < len(lines); i++ {
+		l := lines[i]
 		if i > 0 {
 			m.put("\n", l.at, true)
 		}
-		if fenceOf(strings.TrimSpace(l.text)) != "" {
-			fenced = !fenced
-		}
-		if fenced || !strings.Contains(l.text, "{@") {
+		if fenced[i] || !strings.Contains(l.text, "{@") {
 			m.put(l.text, l.at, false)
 			continue
 		}
-		p.inlineTags(&m, l)
+		i += p.inlineTags(&m, lines[i:])
+	}
+	if p.definitions != "" {
+		m.put("\n\n"+p.definitions[1:], lines[len(lines)-1].at, true)
 	}
 	nodes := markdown.Parse(m.b.String())
 	low, high := lines[0].at, lines[len(lines)-1].span().End
@@ -79,23 +80,25 @@ func (p *parser) markdown(lines []line) []prose.Node {
 	return nodes
 }
 
-// inlineTags puts a line whose inline tags become links and code.
-func (p *parser) inlineTags(m *mapped, l line) {
+// inlineTags puts a line whose inline tags become links and code, and returns how
+// many lines below it the last of them took.
+func (p *parser) inlineTags(m *mapped, lines []line) (taken int) {
+	l := lines[0]
 	for {
 		open := strings.Index(l.text, "{@")
 		if open < 0 {
 			m.put(l.text, l.at, false)
-			return
+			return taken
 		}
-		end := strings.IndexByte(l.text[open:], '}')
-		if end < 0 {
+		inner, rest, below := tagOver(l, open, lines[taken:])
+		if below < 0 {
 			p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: l.from(open).to(2).span(), Text: "{@"})
 			m.put(l.text, l.at, false)
-			return
+			return taken
 		}
-		end += open
-		word, content, _ := strings.Cut(l.text[open+2:end], " ")
-		at := l.at + int32(end-len(strings.TrimLeft(content, " ")))
+		taken += below
+		word, content, _ := strings.Cut(inner, " ")
+		at := l.at + int32(open+2+len(inner)-len(strings.TrimLeft(content, " ")))
 		content = strings.TrimSpace(content)
 		before := l.to(open)
 		shown := ""
@@ -115,8 +118,36 @@ func (p *parser) inlineTags(m *mapped, l line) {
 		default:
 			m.put(content, at, true)
 		}
-		l = l.from(end + 1)
+		l = rest
 	}
+}
+
+// mostTagLines is over how many lines an inline tag goes at most.
+const mostTagLines = 6
+
+// tagOver is what stands in an inline tag that opens in a line and may end below
+// it, what follows it, and how many lines below that is; -1 where it never ends.
+func tagOver(l line, open int, lines []line) (inner string, rest line, below int) {
+	if end := strings.IndexByte(l.text[open:], '}'); end >= 0 {
+		return l.text[open+2 : open+end], l.from(open + end + 1), 0
+	}
+	inner = l.text[open+2:]
+	for below = 1; below < len(lines) && below < mostTagLines; below++ {
+		next := lines[below].from(lines[below].indent())
+		if next.text == "" {
+			break
+		}
+		if _, tag := tagAt(next); tag {
+			break
+		}
+		end := strings.IndexByte(next.text, '}')
+		if end < 0 {
+			inner += " " + next.text
+			continue
+		}
+		return inner + " " + next.text[:end], next.from(end + 1), below
+	}
+	return "", l, -1
 }
 
 // linkOf is the Markdown of an inline link: "Name", "Name text" or "Name | text".

@@ -14,8 +14,11 @@ type meaning struct {
 	title      string // of a section under a title of its own
 	body       bool   // it goes on with the text
 	deprecated bool
-	taken      bool // the text is that of what the subject overrides or fulfils
-	silent     bool // it speaks to tools, or says what the signature says
+	taken      bool   // the text is that of what the subject overrides or fulfils
+	mark       string // it says something of the subject itself: a key of [prose.Sections.Marks]
+	label      bool   // it is shown before what follows
+	names      bool   // names follow it
+	silent     bool   // it speaks to tools, or says what the signature says
 }
 
 // vocabulary maps the words of block tags to what they are about.
@@ -41,18 +44,48 @@ var vocabulary = func() map[string]meaning {
 	put(meaning{taken: true}, "inheritDoc inheritdoc")
 	put(meaning{body: true}, "description desc summary remarks classdesc file fileoverview overview brief")
 	put(meaning{kind: prose.Other, title: "Default"}, "default defaultValue defaultvalue")
-	put(meaning{kind: prose.Other, title: "Fires"}, "fires emits event listens")
+	put(meaning{kind: prose.Other, title: "Fires", names: true}, "fires emits")
+	put(meaning{kind: prose.Other, title: "Listens to", names: true}, "listens")
+	for _, mark := range prose.Marks {
+		put(meaning{mark: mark}, mark)
+	}
+	put(meaning{mark: "abstract"}, "virtual")
 	put(meaning{kind: prose.Other, title: "To do"}, "todo")
-	put(meaning{silent: true}, `abstract access alias alpha async augments author beta borrows callback category class const constant
-		constructor constructs copyright decorator enum eventProperty experimental export exports extends external final function func
-		generator global group hidden hideconstructor host ignore implements import inner instance interface
+	put(meaning{silent: true}, `access alias augments author borrows callback category class const constant
+		constructor constructs copyright decorator enum eventProperty export exports extends external function func
+		global group hidden hideconstructor host ignore implements import inline inner instance interface
 		internal kind label lends license link memberof memberOf member method mixes mixin module name namespace nocollapse noalias nosideeffects
-		noInheritDoc overload override package packageDocumentation preserve private privateRemarks protected public
-		readonly record requires satisfies sealed static stability struct suppress this ts-check ts-expect-error ts-ignore ts-nocheck
-		tutorial type typedef unrestricted unstable var variation version virtual jsx jsxRuntime jsxImportSource jest-environment
+		noInheritDoc overload package packageDocumentation preserve private privateRemarks protected public
+		record requires satisfies stability struct suppress this ts-check ts-expect-error ts-ignore ts-nocheck
+		tutorial type typedef unrestricted unstable var variation version jsx jsxRuntime jsxImportSource jest-environment
 		internalRemarks source cc_on __PURE__ vue-ignore`)
 	return words
 }()
+
+// meaning is what a tag is about, the maintainer's own words first.
+func (p *parser) meaning(word string) (meaning, bool) {
+	own := p.own.Of(word)
+	switch own {
+	case "":
+	case prose.MeansDeprecated:
+		return meaning{deprecated: true}, true
+	case prose.MeansIgnored:
+		return meaning{silent: true}, true
+	case prose.MeansLabel:
+		return meaning{label: true}, true
+	case prose.MeansMark, prose.MeansText:
+		return meaning{body: true}, true
+	default:
+		if kind, ok := prose.PartNamed(own); ok {
+			return meaning{kind: kind}, true
+		}
+	}
+	if m, ok := vocabulary[word]; ok {
+		return m, true
+	}
+	m, ok := vocabulary[strings.ToLower(word)]
+	return m, ok
+}
 
 // nearTag is the known word that was probably meant, with its sign.
 func nearTag(word string) string {

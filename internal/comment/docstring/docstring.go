@@ -14,9 +14,9 @@ import (
 	"codrel/internal/source"
 )
 
-// Parse reads one docstring.
-func Parse(doc *model.Doc) *prose.Sections {
-	p := &parser{lines: linesOf(doc), out: &prose.Sections{}}
+// Parse reads one docstring. own are words of the maintainer's.
+func Parse(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
+	p := &parser{lines: linesOf(doc), out: &prose.Sections{}, own: own}
 	p.markdown = plainlyMarkdown(p.lines)
 	if p.markdown {
 		p.findDefinitions()
@@ -55,6 +55,7 @@ func (p *parser) ofBase() {
 type parser struct {
 	lines    []line
 	out      *prose.Sections
+	own      prose.Vocabulary
 	markdown bool
 	fields   map[prose.PartKind]int // index in out.Parts, from 1, of parts made of field lists
 	types    map[string][]prose.Node
@@ -65,7 +66,8 @@ type parser struct {
 
 	inside        int               // of sections and entries: how deep
 	numbered      []string          // labels of footnotes that are counted, in their order
-	taken         []int             // numbers that footnotes are written with
+	taken         map[int]bool      // numbers that footnotes are written with
+	counted       map[string][]int  // numbers of those that are counted
 	defined       map[string]int    // how many footnotes of a label came
 	referred      map[string]int    // and how many references to one
 	substitutions map[string]string // what names between bars stand for

@@ -32,9 +32,9 @@ func (p *parser) fieldAt(i int) (field, bool) {
 	if !isName(word) || strings.Contains(word, ".") || len(argument) > 200 {
 		return field{}, false
 	}
-	_, known := fieldWords[word]
+	_, known, bare := p.fieldWord(word)
 	known = known || word == "type" || word == "rtype" || word == "vartype"
-	if l.text[0] == '@' && !known && (argument != "" || !bareFieldWords[word]) {
+	if l.text[0] == '@' && !known && (argument != "" || !bare) {
 		return field{}, false
 	}
 	if !known && i > 0 && !p.lines[i-1].blank() && !p.inList(i-1) {
@@ -63,8 +63,11 @@ func (p *parser) inList(i int) bool {
 func (p *parser) field(f field, lines []line) {
 	text := func() []prose.Node { return p.described(f.text, lines[1:]) }
 	word := strings.ToLower(f.word.text)
-	kind, known := fieldWords[word]
+	kind, known, bare := p.fieldWord(word)
 	switch {
+	case bare && p.own.Of(word) == prose.MeansIgnored:
+	case bare && p.own.Of(word) == prose.MeansMark || p.own.Of(word) == prose.MeansText:
+		p.out.Body = append(p.out.Body, text()...)
 	case word == "type" || word == "vartype":
 		if p.types == nil {
 			p.types = map[string][]prose.Node{}
@@ -73,7 +76,7 @@ func (p *parser) field(f field, lines []line) {
 		p.types[bareName(f.argument.text)] = append(name, p.typeNodes(f.text)...)
 	case word == "rtype":
 		p.resultOf = p.typeNodes(f.text)
-	case word == "deprecated":
+	case word == "deprecated" || p.own.Of(word) == prose.MeansDeprecated:
 		p.out.Obsolete = true
 		p.out.Deprecated = append(p.out.Deprecated, text()...)
 	case !known:
@@ -126,7 +129,7 @@ func (p *parser) failures(f field, e prose.Entry) {
 // unknownField keeps a field whose word says nothing here as a labelled
 // paragraph. It is worth a word where it looks like one that was meant otherwise.
 func (p *parser) unknownField(f field, text []prose.Node) {
-	if near := nearField(strings.ToLower(f.word.text)); !bareFieldWords[strings.ToLower(f.word.text)] && (near != "" || f.argument.text != "" && isName(f.argument.text)) {
+	if near := nearField(strings.ToLower(f.word.text)); !bareFieldWords[strings.ToLower(f.word.text)] && p.own.Of(f.word.text) == "" && (near != "" || f.argument.text != "" && isName(f.argument.text)) {
 		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.UnknownWord, Span: f.word.span(), Text: f.word.text, Near: near})
 	}
 	label := f.word.text

@@ -72,7 +72,7 @@ func (p *parser) endOfUnderlined(i int) int {
 		if strings.TrimSpace(p.lines[end+1].text)[0] == mark {
 			break
 		}
-		if _, known := headings[strings.TrimSuffix(strings.ToLower(strings.TrimSpace(p.lines[end].text)), ":")]; known {
+		if _, known := p.heading(strings.TrimSuffix(strings.TrimSpace(p.lines[end].text), ":")); known {
 			break
 		}
 	}
@@ -111,7 +111,7 @@ func (p *parser) headed(i int) (prose.PartKind, line, bool) {
 	}
 	at := l.indent()
 	title := l.from(at).to(len(word))
-	kind, known := headings[strings.ToLower(word)]
+	kind, known := p.heading(word)
 	if !known && !strings.Contains(word, " ") && len(word) > 3 && next == i+1 {
 		if near := nearHeading(strings.ToLower(word)); near != "" && word != strings.ToUpper(word) {
 			p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.UnknownWord, Span: title.span(), Text: word, Near: strings.ToUpper(near[:1]) + near[1:]})
@@ -141,7 +141,7 @@ func (p *parser) underlined(i int) (prose.PartKind, line, bool) {
 	}
 	title := p.lines[i].from(p.lines[i].indent())
 	word := strings.TrimSuffix(strings.ToLower(title.text), ":")
-	if kind, ok := headings[word]; ok {
+	if kind, ok := p.heading(word); ok {
 		return kind, title, true
 	}
 	if near := nearHeading(word); near != "" && len(word) > 3 && !strings.Contains(word, " ") {
@@ -153,6 +153,9 @@ func (p *parser) underlined(i int) (prose.PartKind, line, bool) {
 
 // read makes a part of the lines of a section.
 func (p *parser) read(kind prose.PartKind, title line, lines []line, underlined bool) {
+	if p.own.Of(title.text) == prose.MeansIgnored {
+		return
+	}
 	part := prose.Part{Kind: kind, Title: title.text, Span: title.span()}
 	lines = dedented(lines)
 	switch kind {

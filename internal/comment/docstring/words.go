@@ -2,6 +2,7 @@ package docstring
 
 import (
 	"slices"
+	"strings"
 
 	"codrel/internal/nearest"
 	"codrel/internal/prose"
@@ -39,6 +40,29 @@ var bareFieldWords = map[string]bool{
 	"version": true, "date": true, "contact": true, "organization": true, "status": true, "orphan": true, "nosearch": true, "deprecated": true,
 	"parameters": true, "keywords": true, "exceptions": true, "variables": true, "types": true, "ivariables": true, "cvariables": true,
 	"todo": true, "example": true, "examples": true, "summary": true, "group": true, "sort": true, "undocumented": true, "requires": true, "bug": true,
+}
+
+// heading is what a word over a section means, the maintainer's own words first.
+func (p *parser) heading(word string) (prose.PartKind, bool) {
+	if own := p.own.Of(word); own != "" {
+		if kind, ok := prose.PartNamed(own); ok {
+			return kind, true
+		}
+		return prose.Other, true
+	}
+	kind, ok := headings[strings.ToLower(word)]
+	return kind, ok
+}
+
+// fieldWord is what the word of a field means, the maintainer's own words first.
+// bare is set for those that are shown behind their word.
+func (p *parser) fieldWord(word string) (kind prose.PartKind, known, bare bool) {
+	if own := p.own.Of(word); own != "" {
+		kind, known = prose.PartNamed(own)
+		return kind, known, !known
+	}
+	kind, known = fieldWords[word]
+	return kind, known, bareFieldWords[word]
 }
 
 // nearField is the known field word that was probably meant.

@@ -33,10 +33,35 @@ func (FrontEnd) Language() string { return "go" }
 // Extensions are the endings of Go files.
 func (FrontEnd) Extensions() []string { return []string{".go"} }
 
-// SkipFolders are folders that the go command leaves out and that hold nothing
-// of the maintainer's own. Folders that begin with "_" are read: they are left
-// out of builds, but often hold programs worth showing.
+// SkipFolders are folders that hold nothing of the maintainer's own.
 func (FrontEnd) SkipFolders() []string { return []string{"testdata", "vendor", "node_modules"} }
+
+// Ignored is what the go command leaves out of builds: names that begin with "_".
+func (FrontEnd) Ignored() []string { return []string{"_*"} }
+
+// ModuleWord is what the language specification calls it: a package, and "program"
+// for a package main.
+func (FrontEnd) ModuleWord(m *model.Module) string {
+	if m.Name == "main" {
+		return "program"
+	}
+	return "package"
+}
+
+// KindWord is "": the usual words are the specification's.
+func (FrontEnd) KindWord(*model.Declaration) string { return "" }
+
+// GroupKey is "": the usual headings fit.
+func (FrontEnd) GroupKey(string) string { return "" }
+
+// CommentLine is a directive of Go where the text has a colon: "//codrel:let", with no
+// blank, so that gofmt and the doc tools know it for one.
+func (FrontEnd) CommentLine(text string) string {
+	if name, rest, ok := strings.Cut(text, ": "); ok && !strings.Contains(name, " ") {
+		return "//" + name + ":" + rest
+	}
+	return "// " + text
+}
 
 // Read extracts the declarations of one Go file.
 func (FrontEnd) Read(file lang.File) *model.Facts {

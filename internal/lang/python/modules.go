@@ -288,6 +288,12 @@ func (FrontEnd) IsPackage(m *model.Module) bool {
 	return slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return isPackageFile(f.Path) })
 }
 
+// CommentLine begins with "#".
+func (FrontEnd) CommentLine(text string) string { return "# " + text }
+
+// FailureVerb is the word of the language reference.
+func (FrontEnd) FailureVerb() string { return "raises" }
+
 // KindWord uses the words of the language reference: what a class or an object
 // has is an attribute, and an enumeration is a class.
 func (FrontEnd) KindWord(d *model.Declaration) string {

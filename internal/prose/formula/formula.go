@@ -14,6 +14,9 @@ import (
 	"codrel/internal/source"
 )
 
+// most is how far behind its beginning the end of a formula is looked for, in bytes.
+const most = 2000
+
 // longest is how long a formula is at most that is drawn instead of quoted, in bytes.
 const longest = 600
 
@@ -47,7 +50,7 @@ func At(text string, i int) (Found, bool) {
 	rest := text[i:]
 	switch {
 	case strings.HasPrefix(rest, "$$"):
-		end := strings.Index(rest[2:], "$$")
+		end := strings.Index(rest[2:min(len(rest), most)], "$$")
 		if end <= 0 || blankLine(rest[2:2+end]) {
 			return Found{}, false
 		}
@@ -63,7 +66,7 @@ func At(text string, i int) (Found, bool) {
 }
 
 func between(rest string, i int, mark string, display bool) (Found, bool) {
-	end := strings.Index(rest[2:], mark)
+	end := strings.Index(rest[2:min(len(rest), most)], mark)
 	if end <= 0 {
 		return Found{}, false
 	}

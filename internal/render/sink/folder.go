@@ -67,7 +67,7 @@ func Open(target string, keep []string) (*Folder, error) {
 	}
 	f := &Folder{target: target, keep: keep, old: map[string]bool{}, made: map[string]bool{}}
 	if err := os.MkdirAll(filepath.Dir(target), 0o755); err != nil {
-		return nil, err
+		return nil, f.cannotWrite(err)
 	}
 	if err := f.recover(); err != nil {
 		return nil, err
@@ -77,9 +77,19 @@ func Open(target string, keep []string) (*Folder, error) {
 	}
 	f.staging = f.beside("new", strconv.Itoa(os.Getpid()))
 	if err := os.Mkdir(f.staging, 0o755); err != nil {
-		return nil, err
+		return nil, f.cannotWrite(err)
 	}
 	return f, nil
+}
+
+// cannotWrite says an error of the file system without the helper folders that
+// nobody asked for.
+func (f *Folder) cannotWrite(err error) error {
+	var p *fs.PathError
+	if errors.As(err, &p) {
+		err = p.Err
+	}
+	return fmt.Errorf("cannot write to %s: %w", f.target, err)
 }
 
 // beside is the path of a helper folder next to the target.
@@ -129,7 +139,7 @@ func (f *Folder) inspect() error {
 		return err
 	}
 	if !info.IsDir() {
-		return fmt.Errorf("%s is a file, and a folder is to be written there; choose another place with --out", f.target)
+		return fmt.Errorf("%s is a file, not a folder; choose another place with --out", f.target)
 	}
 	data, err := os.ReadFile(filepath.Join(f.target, ManifestName))
 	if err == nil {

@@ -132,5 +132,5 @@ func TestFormsElsewhere(t *testing.T) {
 		assert.Contains(t, string(theirs.Get("reference/there/~index~/"+file)), `id="`+anchor+`"`)
 	}
 	require.Len(t, s.Findings, 1, "nobody has said that clear takes nothing")
-	assert.Equal(t, `"connect(Date)" has other parameters than what it names; there is connect(string) or connect(string, number)`, check.Text(&s.Findings[0]))
+	assert.Equal(t, `no overload has the parameters of "connect(Date)"; there is connect(string) or connect(string, number)`, check.Text(&s.Findings[0]))
 }

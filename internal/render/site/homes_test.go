@@ -39,10 +39,10 @@ func TestPagesOfWhatIsGivenOn(t *testing.T) {
 	assert.Nil(t, m.Get("reference/tides/tides.client/Client.html"), "there is one page")
 	assert.Contains(t, page, `<pre class="bring"><code translate="no">from tides import Client</code></pre>`)
 	assert.Contains(t, page, `id="close"`)
-	assert.Contains(t, page, `Written in <a href="../../../source/tides/client.py.html#L3">`, "where it is declared is still said")
+	assert.Contains(t, page, `Defined in <a href="../../../source/tides/client.py.html#L3">`, "where it is declared is still said")
 
 	plain := strings.Join(strings.Fields(text(module)), " ")
-	assert.Contains(t, plain, "On the pages of tidesTake these from tides, which gives them on.Client")
+	assert.Contains(t, plain, "Documented in tidesImport these from tides, which re-exports them.Client")
 	assert.Contains(t, module, `<a href="../tides/Client.html"><code translate="no">Client</code></a>`)
 	assert.Contains(t, module, `<a href="../tides/index.html#connect">`)
 	assert.Contains(t, module, `id="retry"`, "what is not given on stays")

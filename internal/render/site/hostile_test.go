@@ -20,7 +20,7 @@ func TestHugeComments(t *testing.T) {
 		m := sourceOf(t, map[string]string{"a.go": "package a\n\n// F is first.\n//\n" + comment + "func F() {}\n\n// G is the next.\nfunc G() {}\n"}, "full")
 		page := string(m.Get(folderA + "index.html"))
 		assert.Contains(t, page, "F is first.", what)
-		assert.Contains(t, page, "This text is too long for a page", what)
+		assert.Contains(t, page, "This text is too long to show here", what)
 		assert.Contains(t, page, "G is the next.", what)
 		assert.Less(t, len(page), 500_000, what)
 	}
@@ -36,7 +36,7 @@ func TestHugeSummary(t *testing.T) {
 func TestHugeTable(t *testing.T) {
 	readme := "# Title\n\n| a | b |\n|---|---|\n" + strings.Repeat("| one | two |\n", 100_000)
 	page := pageOf(t, "package engine\n", readme, "index.html")
-	assert.Contains(t, page, "This text is too long for a page")
+	assert.Contains(t, page, "This text is too long to show here")
 	assert.Less(t, len(page), 500_000)
 }
 
@@ -49,7 +49,7 @@ func TestHomographs(t *testing.T) {
 			all += string(m.Get(p))
 		}
 	}
-	assert.Equal(t, 1, strings.Count(all, "Its name mixes Latin and Greek letters"))
+	assert.Equal(t, 1, strings.Count(all, "The name mixes Latin and Greek letters"))
 }
 
 func TestFences(t *testing.T) {

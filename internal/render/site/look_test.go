@@ -63,12 +63,12 @@ func TestLocale(t *testing.T) {
 	page := string(m.Get(ownFolder + "index.html"))
 	assert.Contains(t, page, `<html lang="de">`)
 	assert.Contains(t, page, `<h2 id="s-overview">Kurz &amp; gut</h2>`)
-	assert.Contains(t, page, `Steht in <a href="../../../../source/a.go.html#L11"><code translate="no">a.go</code></a>, Zeile 11.`)
+	assert.Contains(t, page, `Definiert in <a href="../../../../source/a.go.html#L11"><code translate="no">a.go</code></a>, Zeile 11.`)
 	assert.Contains(t, page, `<script src="../../../../assets/texts.js"></script>`)
-	assert.Contains(t, string(m.Get("assets/texts.js")), `"find":"Namen finden"`)
-	assert.Contains(t, string(m.Get("404.html")), "Hier ist keine Seite")
-	assert.Contains(t, string(m.Get(ownFolder+"Berth.html")), "So entsteht es")
-	for _, english := range []string{"Overview", "Written in", "Contents", "All modules", "Functions", "Before:", "made with"} {
+	assert.Contains(t, string(m.Get("assets/texts.js")), `"find":"Namen suchen"`)
+	assert.Contains(t, string(m.Get("404.html")), "Seite nicht gefunden")
+	assert.Contains(t, string(m.Get(ownFolder+"Berth.html")), "Konstruktoren")
+	for _, english := range []string{"Overview", "Defined in", "Contents", "All modules", "Functions", "Previous:", "made with"} {
 		for _, p := range m.Paths() {
 			if p != "assets/codrel.js" && p != "source/a.go.html" {
 				assert.NotContains(t, string(m.Get(p)), english, p)
@@ -90,7 +90,7 @@ func TestReports(t *testing.T) {
 
 func TestWholeModule(t *testing.T) {
 	m := changed(t, "")
-	assert.Contains(t, string(m.Get(ownFolder+"index.html")), `<a href="~whole.html">The whole module on one page</a>`)
+	assert.Contains(t, string(m.Get(ownFolder+"index.html")), `<a href="~whole.html">Everything on one page</a>`)
 	whole := string(m.Get(ownFolder + "~whole.html"))
 	assert.Contains(t, whole, `id="Berth"`)
 	assert.Contains(t, whole, `id="Berth.Name"`)

@@ -10,6 +10,7 @@ import (
 
 	"codrel/internal/link"
 	"codrel/internal/model"
+	"codrel/internal/prose"
 	"codrel/internal/render/plan"
 )
 
@@ -126,6 +127,7 @@ func (v view) notes(d *model.Declaration) []sentence {
 	if d.Generated() {
 		out = append(out, sentence{{Text: v.say("generated")}})
 	}
+	out = append(out, v.marked(d)...)
 	if scripts := mixedScripts(d.Name); scripts != nil {
 		out = append(out, sentence{{Text: v.say("mixed-scripts", "scripts", strings.Join(scripts, v.say("and")))}})
 	}
@@ -133,6 +135,33 @@ func (v view) notes(d *model.Declaration) []sentence {
 		out = append(out, sentence{{Text: v.say(visibilityKeys[seen])}})
 	}
 	return append(append(append(out, v.inherited(d)...), v.usedBy(d)...), v.namedBy(d)...)
+}
+
+// marked says what the comment says of its subject in one word, unless the
+// signature or a relation says the same.
+func (v view) marked(d *model.Declaration) []sentence {
+	sections, _ := v.plan.Links.Sections(d)
+	var out []sentence
+	for _, mark := range prose.Marks {
+		if !slices.Contains(sections.Marks, mark) || hasKeyword(d.Main(), mark) || mark == d.Kind().String() {
+			continue
+		}
+		if mark == "override" && len(v.plan.Links.Relations(d).Overrides) > 0 {
+			continue
+		}
+		out = append(out, sentence{{Text: v.say("mark-" + mark)}})
+	}
+	return out
+}
+
+// hasKeyword reports whether a signature says a word.
+func hasKeyword(at model.At, word string) bool {
+	for t := range at.Tokens(at.Signature) {
+		if t.Kind == model.TokenKeyword && strings.Contains(t.Text, word) {
+			return true
+		}
+	}
+	return false
 }
 
 // inherited says what a member takes the place of, what takes its place, and
@@ -260,7 +289,7 @@ func (v view) relations(d *model.Declaration) []sentence {
 		if len(r.Names) > plan.MostRelated {
 			rest = v.to(v.plan.Related(d))
 		}
-		out = append(out, v.names(r.Key, r.Names, plan.MostRelated, rest))
+		out = append(out, v.names(v.look().Texts.In(r.Key, d.Module.Library.Language), r.Names, plan.MostRelated, rest))
 	}
 	return out
 }
@@ -269,7 +298,7 @@ func (v view) relations(d *model.Declaration) []sentence {
 func (v view) allRelations(d *model.Declaration) []sentence {
 	var out []sentence
 	for _, r := range v.plan.Relations(d) {
-		out = append(out, v.names(r.Key, r.Names, len(r.Names), ""))
+		out = append(out, v.names(v.look().Texts.In(r.Key, d.Module.Library.Language), r.Names, len(r.Names), ""))
 	}
 	return out
 }

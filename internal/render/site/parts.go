@@ -27,13 +27,37 @@ func (w *proseWriter) parts(s *prose.Sections, others ...partOf) {
 			continue
 		}
 		if kind != prose.Other {
-			w.part(w.v.say("part-"+prose.PartNames[kind]), parts)
+			w.part(w.partTitle(kind, parts), parts)
 			continue
 		}
 		for _, p := range parts {
 			w.part(p.Title, []partOf{p})
 		}
 	}
+}
+
+// partTitle is what a named section is called in the language at hand.
+func (w *proseWriter) partTitle(kind prose.PartKind, parts []partOf) string {
+	if kind == prose.Since && changes(parts) {
+		return w.v.say("part-history")
+	}
+	language := ""
+	if m := w.scope.Module; m != nil {
+		language = m.Library.Language
+	}
+	return w.v.sayIn(language, "part-"+prose.PartNames[kind])
+}
+
+// changes reports whether notes on versions say more than since when there is a thing.
+func changes(parts []partOf) bool {
+	for _, p := range parts {
+		for i := range p.Entries {
+			if p.Entries[i].Default != "" {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // partOf is a part of a comment, and where its names stand.
@@ -94,7 +118,9 @@ func (w *proseWriter) part(title string, parts []partOf) {
 func (w *proseWriter) described(p partOf, e *prose.Entry) {
 	kind := p.Kind
 	w.raw("<dt>")
-	if e.Name != "" {
+	if kind == prose.Since && e.Default != "" {
+		w.escaped(w.v.say("since-"+e.Default, "version", e.Name))
+	} else if e.Name != "" {
 		w.raw(`<code translate="no">`)
 		w.entryName(kind, e.Name)
 		w.raw("</code>")
@@ -108,8 +134,7 @@ func (w *proseWriter) described(p partOf, e *prose.Entry) {
 		w.raw("</span>")
 	}
 	switch {
-	case kind == prose.Since && e.Default != "":
-		w.raw(` <span class="aside">` + escape(w.v.say("since-"+e.Default)) + "</span>")
+	case kind == prose.Since:
 	case e.Default != "":
 		w.raw(` <span class="aside">` + escape(w.v.say("default", "value", e.Default)) + "</span>")
 	case e.Optional:

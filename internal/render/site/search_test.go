@@ -173,7 +173,7 @@ func TestSearchByKeyboard(t *testing.T) {
 	}, waitFor, pause, "Enter goes there")
 
 	open(t, ctx, 1280, root+"index.html?q=zebra")
-	require.Eventually(t, func() bool { return strings.HasPrefix(text(".hits .status"), "Nothing is found for “zebra” among") }, waitFor, pause)
+	require.Eventually(t, func() bool { return strings.HasPrefix(text(".hits .status"), "Nothing found for “zebra” among") }, waitFor, pause)
 	open(t, ctx, 1280, root+"index.html?q=puntoom")
 	require.Eventually(t, func() bool { return strings.HasSuffix(text(".hits .status"), "Nearest: Pontoon.") }, waitFor, pause)
 	press(kb.Escape)

@@ -99,7 +99,7 @@ func TestWhatPagesSay(t *testing.T) {
 	m := rendered(t, files, set, 2)
 
 	quay := page(t, m, "berth/Quay.html")
-	assert.Contains(t, quay, `Fulfils`)
+	assert.Contains(t, quay, `Implements`)
 	assert.Contains(t, quay, `<a href="Berth.html">`)
 	assert.Contains(t, quay, `href="../../../../../source/engine/berth/berth.go.html#L76"`)
 	assert.Contains(t, string(m.Get("source/engine/berth/berth.go.html")), `href="https://forge.example/tidebook/blob/main/engine/berth/berth.go#L1"`)
@@ -108,7 +108,7 @@ func TestWhatPagesSay(t *testing.T) {
 	plan := page(t, m, "berth/Plan.html")
 	assert.Contains(t, plan, `<a href="index.html#NewPlan">`, "ways to make it")
 	assert.Contains(t, plan, `https://handbook.example/io#EOF`, "names outside the project lead through patterns")
-	assert.Contains(t, plan, `Taken by`)
+	assert.Contains(t, plan, `Parameter of`)
 	assert.Contains(t, plan, `<ol><li>pontoons`)
 
 	module := page(t, m, "berth/index.html")
@@ -196,10 +196,10 @@ func TestOddFileNames(t *testing.T) {
 func TestEmptyStates(t *testing.T) {
 	m := rendered(t, fstest.MapFS{"a.go": {Data: []byte("package a\n\nfunc private() {}\n")}}, settings.Default(), 1)
 	requireSound(t, asFS(m))
-	assert.Contains(t, string(m.Get("reference/project/project/index.html")), "Nothing that this module declares is in reach.")
+	assert.Contains(t, string(m.Get("reference/project/project/index.html")), "Nothing that is declared here is visible at this reach.")
 	m = rendered(t, fstest.MapFS{"a.txt": {}}, settings.Default(), 1)
 	requireSound(t, asFS(m))
-	assert.Contains(t, string(m.Get("index.html")), "No source was found")
+	assert.Contains(t, string(m.Get("index.html")), "No source files were found")
 	assert.Contains(t, string(m.Get("a-z/index.html")), "There are no names yet.")
 }
 

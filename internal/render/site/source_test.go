@@ -96,7 +96,7 @@ func TestNoSource(t *testing.T) {
 	for _, p := range m.Paths() {
 		assert.False(t, strings.HasPrefix(p, "source/"), p)
 	}
-	assert.Contains(t, string(m.Get("reference/m/a.example/m/index.html")), `Written in <code translate="no">a.go</code>, line 3.`)
+	assert.Contains(t, string(m.Get("reference/m/a.example/m/index.html")), `Defined in <code translate="no">a.go</code>, line 3.`)
 }
 
 // A long file is cut into pages of 5000 lines, and its lines are found on them.

@@ -96,8 +96,8 @@ func TestLongTextsInTables(t *testing.T) {
 	files["b.go"] = "package a\n\n// Long is long.\n//\n// There is more to it.\nconst Long = 1\n\n// Deprecated: use Name1.\nconst Gone = 1\n\n// Late is late.\n//\n// Deprecated: use Name2.\nconst Late = 1\n"
 	m := sourceOf(t, files, "none")
 	page, details := string(m.Get(folderA+"index.html")), string(m.Get(folderA+"~details-1.html"))
-	assert.Equal(t, 2, strings.Count(page, ">Read on<"))
-	assert.Contains(t, page, `<a class="aside" href="~details-1.html#Long" aria-label="Read on about Long">Read on</a>`)
+	assert.Equal(t, 2, strings.Count(page, ">Continue reading<"))
+	assert.Contains(t, page, `<a class="aside" href="~details-1.html#Long" aria-label="Continue reading about Long">Continue reading</a>`)
 	assert.Contains(t, details, "There is more to it.")
 	assert.Contains(t, details, "Late is late.")
 	assert.NotContains(t, details, `id="Gone"`, "its line says everything")

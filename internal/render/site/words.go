@@ -13,22 +13,13 @@ import (
 
 // This file names things in words.
 
-var languageNames = map[string]string{
-	"go": "Go", "python": "Python", "javascript": "JavaScript", "typescript": "TypeScript", "java": "Java",
-	"c": "C", "cpp": "C++", "csharp": "C#", "rust": "Rust", "perl": "Perl",
-}
-
-func languageName(language string) string {
-	if name := languageNames[language]; name != "" {
-		return name
-	}
-	return language
-}
-
 // look is how the maintainer wants the pages.
 func (v view) look() *look.Look { return v.options.Look }
 
 func (v view) say(key string, pairs ...string) string { return v.look().Texts.Say(key, pairs...) }
+
+// sayIn is the text of a key as a language of source code has it.
+func (v view) sayIn(language, key string) string { return v.say(v.look().Texts.In(key, language)) }
 
 func (v view) count(n int, thing string) string { return v.look().Texts.Count(n, thing) }
 
@@ -53,12 +44,9 @@ func (v view) kindWord(d *model.Declaration) string {
 
 func (v view) moduleKind(m *model.Module) string {
 	if worder, ok := v.options.FrontEnds[m.Library.Language].(lang.Worder); ok {
-		return worder.ModuleWord(m)
+		return v.say(worder.ModuleWord(m))
 	}
-	if m.Name == "main" {
-		return v.say("program")
-	}
-	return v.say("package")
+	return v.say("module-word")
 }
 
 // groupTitle is the heading of a group: the maintainer's own words, or ours.

@@ -12,10 +12,10 @@
 
   /* What is said, unless the site has texts of its own */
   var texts = {
-    "find": "Find a name", "found": "What was found", "slash": "the key / leads here", "scheme": "Scheme: {scheme}", "auto": "auto", "light": "light", "dark": "dark",
-    "deprecated": "deprecated", "in-module": "in {module}", "not-loaded": "The search data cannot be loaded; the A to Z list holds every name.",
-    "not-found": "Nothing is found for “{query}” among {n} names.", "nearest": "Nearest: {names}.", "name.one": "1 name", "name.many": "{n} names",
-    "copy": "Copy", "copied": "Copied", "copy-marked": "Marked: copy it with the keyboard"
+    "find": "Search names", "found": "Search results", "slash": "press / to search", "scheme": "Scheme: {scheme}", "auto": "auto", "light": "light", "dark": "dark",
+    "deprecated": "deprecated", "in-module": "in {module}", "not-loaded": "The search data could not be loaded; the A to Z list has every name.",
+    "not-found": "Nothing found for “{query}” among {n} names.", "nearest": "Nearest: {names}.", "name.one": "1 name", "name.many": "{n} names",
+    "copy": "Copy", "copied": "Copied", "copy-marked": "Selected: copy it with the keyboard"
   };
   function say(key, values) {
     var text = (window.codrelTexts || texts)[key];
