@@ -397,7 +397,10 @@ func (r *run) jobs() []job {
 	for _, lib := range r.snapshot.Project.Libraries {
 		entries := r.files[lib]
 		if !r.options.Tests && !tests {
-			entries = slices.DeleteFunc(entries, func(e source.Entry) bool { return isTest(r.endOf(lib, e.Path), e.Path) })
+			entries = slices.DeleteFunc(entries, func(e source.Entry) bool {
+				end := r.endOf(lib, e.Path)
+				return isTest(end, e.Path) && !(r.options.TestNames && mayHaveExamples(end, e.Path))
+			})
 		}
 		lib.Files = make([]*model.Facts, len(entries))
 		for i, e := range entries {
@@ -421,6 +424,13 @@ func (r *run) testBytes() (bytes int64) {
 		}
 	}
 	return bytes
+}
+
+// mayHaveExamples reports whether a test file holds examples for the pages: those are
+// read although there are too many tests.
+func mayHaveExamples(end lang.FrontEnd, path string) bool {
+	exampler, ok := end.(lang.Exampler)
+	return ok && exampler.MayHaveExamples(path)
 }
 
 func isTest(end lang.FrontEnd, path string) bool {

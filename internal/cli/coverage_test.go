@@ -26,6 +26,7 @@ func TestCoverageAddsUp(t *testing.T) {
 	page, err := os.ReadFile(filepath.Join(folder, "codrel-site", "coverage.html"))
 	require.NoError(t, err)
 	documented, total := 0, 0
+	page = regexp.MustCompile(`(?s)<details class="fold">.*?</details>`).ReplaceAll(page, nil) // the same again, the least documented first
 	rows := regexp.MustCompile(`(?s)<tr><td>.*?<td>(\d+)</td><td>(\d+)</td>`).FindAllSubmatch(page, -1)
 	for _, row := range rows {
 		n, _ := strconv.Atoi(string(row[1]))

@@ -156,6 +156,22 @@ type TestNamer interface {
 	IsTest(path string) bool
 }
 
+// Exampler is a front end whose language has examples among its tests, told by their names.
+type Exampler interface {
+	// MayHaveExamples reports whether a test file of this path holds examples, by the habit
+	// of the language.
+	MayHaveExamples(path string) bool
+	// TestedModule is the path of the module that a module of tests is about.
+	TestedModule(path string) string
+	// ExampleOf is the path of the declaration that a test function of this name
+	// exemplifies, "" for the module as a whole, and what tells the example from others;
+	// ok is false for other tests.
+	ExampleOf(name string) (path, variant string, ok bool)
+	// Example takes the code of an example, and the output that it is said to have, out of
+	// the text of the function.
+	Example(text string) (code, output string)
+}
+
 // Implicit is a front end whose language lets types fulfil interfaces without
 // saying so.
 type Implicit interface {
@@ -178,6 +194,20 @@ type Worder interface {
 	// GroupKey is the key of the heading that the language has for a group of
 	// declarations which others call by the title, or "".
 	GroupKey(title string) string
+}
+
+// Holder is a front end whose language writes what a type holds behind its name.
+type Holder interface {
+	// Holds says how it does so; ok is false for declarations that are not written so.
+	Holds(d *model.Declaration) (form Held, ok bool)
+}
+
+// Held is how a language writes what a type holds.
+type Held struct {
+	Open, Close string // around the members
+	End         string // behind each of them
+	Remark      string // before a remark on the rest of a line
+	Methods     bool   // methods stand there too
 }
 
 // Commenter is a front end whose language writes ordinary comment lines in a way of its own.

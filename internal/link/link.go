@@ -66,6 +66,7 @@ type Index struct {
 	named         func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
 	fragments     func() map[string]*Fragment
 	tested        func() map[*model.Declaration][]NamedInTest
+	examples      func() map[any][]Example // by declaration, or module
 	mentioned     func() map[*model.Declaration][]*model.Page
 	based         sync.Map // of declarations: what [Index.bases] found
 	graph         func() *moduleGraph
@@ -123,6 +124,7 @@ func New(project *model.Project, options Options) *Index {
 	x.graph = sync.OnceValue(x.makeGraph)
 	x.fragments = sync.OnceValue(x.readFragments)
 	x.tested = sync.OnceValue(x.findTests)
+	x.examples = sync.OnceValue(x.findExamples)
 	x.mentioned = sync.OnceValue(x.findMentions)
 	x.named = sync.OnceValue(x.namedAnywhere)
 	x.users = sync.OnceValue(x.findUsers)

@@ -61,7 +61,9 @@ var english = Texts{
 	"since-changed": "Changed in {version}", "since-removed": "Removed in {version}", "optional": "optional", "default": "default {value}",
 
 	// Modules and types.
-	"package":          "package",
+	"package": "package",
+	"example": "Example", "example-of": "Example: {what}", "output": "Output", "created-by": "Functions that return it",
+	"share-of": "{documented} of {all} documented ({percent} %)", "worst-first": "Least documented first",
 	"module-word":      "module",
 	"program":          "program",
 	"nothing-in-reach": "Nothing that is declared here is visible at this reach.",
@@ -114,7 +116,8 @@ var english = Texts{
 	"inherited":       "Inherited",
 	"inherited-from":  "Inherited from {name}",
 	"inherited-count": "{count} inherited from {name}",
-	"member.one":      "1 member", "member.many": "{n} members",
+	"more-member.one": "1 more", "more-member.many": "{n} more", "hidden-member.one": "1 member that is not public", "hidden-member.many": "{n} members that are not public",
+	"member.one": "1 member", "member.many": "{n} members",
 	"details":        "Details, part {n}",
 	"read-on":        "Continue reading",
 	"read-on-of":     "Continue reading about {name}",

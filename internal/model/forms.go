@@ -65,7 +65,7 @@ func (a At) ParamTypes() []string {
 	out := []string{}
 	for i := range a.Callable.Params {
 		if p := &a.Callable.Params[i]; !p.Implied {
-			out = append(out, strings.Join(strings.Fields(p.Type.Text(a.File.Text)), ""))
+			out = append(out, strings.Join(strings.Fields(p.Type.Code(a.File.Text)), ""))
 		}
 	}
 	return out

@@ -19,8 +19,9 @@ const (
 	TokenParameter // names a parameter or result
 	TokenTypeParam // names a type parameter
 	TokenLiteral
-	TokenField // names a field or method inside a type literal
-	TokenValue // names a value
+	TokenField   // names a field or method inside a type literal
+	TokenValue   // names a value
+	TokenComment // a doc comment on a part of a type, with its marks
 )
 
 // Token is one piece of a signature. The pieces in a row are the signature as it reads.
@@ -114,6 +115,17 @@ func (t Tokens) Text(file string) string {
 	var b strings.Builder
 	for token := range t.In(file) {
 		b.WriteString(token.Text)
+	}
+	return b.String()
+}
+
+// Code is how the tokens read in a row, without the comments among them.
+func (t Tokens) Code(file string) string {
+	var b strings.Builder
+	for token := range t.In(file) {
+		if token.Kind != TokenComment {
+			b.WriteString(token.Text)
+		}
 	}
 	return b.String()
 }

@@ -63,6 +63,19 @@ func (FrontEnd) CommentLine(text string) string {
 	return "// " + text
 }
 
+// Holds is true of structs and interfaces.
+func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
+	form := lang.Held{Open: " {", Close: "}", Remark: "// "}
+	switch d.Kind() {
+	case model.KindInterface:
+		form.Methods = true
+		return form, true
+	case model.KindStruct:
+		return form, true
+	}
+	return form, false
+}
+
 // Read extracts the declarations of one Go file.
 func (FrontEnd) Read(file lang.File) *model.Facts {
 	text := file.Text.String

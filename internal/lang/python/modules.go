@@ -288,6 +288,30 @@ func (FrontEnd) IsPackage(m *model.Module) bool {
 	return slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return isPackageFile(f.Path) })
 }
 
+// records are decorators and bases of classes that are made of their attributes alone.
+var records = map[string]bool{
+	"dataclass": true, "dataclasses.dataclass": true, "NamedTuple": true, "typing.NamedTuple": true, "TypedDict": true, "typing.TypedDict": true,
+	"typing_extensions.TypedDict": true, "attrs.define": true, "attrs.frozen": true, "attr.s": true, "attr.define": true,
+}
+
+// Holds is true of enumerations, and of classes that a decorator or base makes records.
+func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
+	form := lang.Held{Open: ":", Remark: "# "}
+	if d.Kind() == model.KindEnum {
+		return form, true
+	}
+	if d.Kind() != model.KindClass {
+		return form, false
+	}
+	at := d.Main()
+	for t := range at.Tokens(at.Signature) {
+		if (t.Kind == model.TokenValue || t.Kind == model.TokenType) && records[t.Text] {
+			return form, true
+		}
+	}
+	return form, false
+}
+
 // CommentLine begins with "#".
 func (FrontEnd) CommentLine(text string) string { return "# " + text }
 

@@ -273,6 +273,20 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 	return ""
 }
 
+// Holds is true of interfaces and enumerations.
+func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
+	form := lang.Held{Open: " {", Close: "}", End: ";", Remark: "// "}
+	switch d.Kind() {
+	case model.KindInterface:
+		form.Methods = true
+		return form, true
+	case model.KindEnum:
+		form.End = ","
+		return form, true
+	}
+	return form, false
+}
+
 // GroupKey calls what objects hold properties.
 func (FrontEnd) GroupKey(title string) string {
 	if title == "Fields" {

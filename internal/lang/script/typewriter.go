@@ -14,10 +14,11 @@ type typeWriter struct {
 	to    int  // offset that is not passed
 	whole bool // write everything up to there
 
-	last     byte // of what was put last, 0 at the beginning
-	brackets int  // open brackets around
-	angles   int  // open type arguments around, outside brackets
-	outer    int  // offset of the outermost open bracket
+	last     byte   // of what was put last, 0 at the beginning
+	brackets int    // open brackets around
+	angles   int    // open type arguments around, outside brackets
+	outer    int    // offset of the outermost open bracket
+	objects  uint64 // of the open brackets, innermost last: whether they are braces
 
 	operand   bool // an operand was read, and what follows may go on with it
 	grouped   bool // that operand is in parentheses
@@ -39,14 +40,25 @@ func (t *typeWriter) write(at int) (end int) {
 		}
 		if c == '/' && t.commentAt(at) {
 			stop := min(t.commentEnd(at), t.to)
-			newline = newline || strings.IndexByte(t.text[at:stop], '\n') >= 0
-			spaced = true
+			if t.inObject() && strings.HasPrefix(t.text[at:stop], "/**") {
+				spaced = t.separated(at, end, newline) && spaced
+				t.remark(t.text[at:stop], spaced)
+				newline, spaced, end = false, false, stop
+			} else {
+				newline = newline || strings.IndexByte(t.text[at:stop], '\n') >= 0
+				spaced = true
+			}
 			at = stop
 			continue
 		}
 		if !t.whole && t.brackets == 0 && !t.goesOnWith(at, c, newline) {
 			break
 		}
+		if (c == ',' || c == ';') && t.brackets > 0 && t.closesNext(at+1) {
+			at++ // a list that ends with its separator
+			continue
+		}
+		spaced = t.separated(at, end, newline) && spaced
 		if spaced && t.apart(c) {
 			t.put(model.TokenPunctuation, " ")
 		}
@@ -217,6 +229,9 @@ func (t *typeWriter) operatorWord(word string, end, next int) bool {
 func (t *typeWriter) marks(at int) (end int) {
 	for end = at; end < t.to && marks[t.text[end]]; {
 		c := t.text[end]
+		if end > at && (c == ',' || c == ';') && t.brackets > 0 && t.closesNext(end+1) {
+			return end
+		}
 		end++
 		switch c {
 		case '{', '(', '[':
@@ -224,7 +239,12 @@ func (t *typeWriter) marks(at int) (end int) {
 				t.outer = end - 1
 			}
 			t.brackets++
+			t.objects <<= 1
+			if c == '{' {
+				t.objects |= 1
+			}
 		case '}', ')', ']':
+			t.objects >>= 1
 			if t.brackets--; t.brackets == 0 {
 				t.ends(c == ')')
 			}
@@ -258,4 +278,46 @@ func (t *typeWriter) marks(at int) (end int) {
 		end++
 	}
 	return end
+}
+
+// inObject reports whether the innermost open bracket is a brace.
+func (t *typeWriter) inObject() bool { return t.brackets > 0 && t.objects&1 == 1 }
+
+// closesNext reports whether the next thing behind blanks and comments is a closing bracket.
+func (t *typeWriter) closesNext(at int) bool {
+	return strings.IndexByte(")]}", t.byteAt(t.after(at))) >= 0 && t.after(at) < t.to
+}
+
+// separated puts the separator that a new line stands for between two members of an
+// object type, of which the one before ends at an offset. It reports whether a blank
+// that stands there is still to be written.
+func (t *typeWriter) separated(at, end int, newline bool) bool {
+	if !newline || !t.inObject() || strings.IndexByte("{;,|&:<([=?\x00", t.last) >= 0 || strings.HasSuffix(t.text[:end], "=>") {
+		return true
+	}
+	if c := t.text[at]; strings.IndexByte("}|&.?:)=>,;", c) >= 0 || t.wordAt(at, "extends") || t.wordAt(at, "is") {
+		return true
+	}
+	t.put(model.TokenPunctuation, "; ")
+	t.last = '('
+	return false
+}
+
+// remark puts a doc comment on a member of an object type, on one line.
+func (t *typeWriter) remark(text string, spaced bool) {
+	if strings.Contains(text, "\n") {
+		var lines []string
+		for l := range strings.Lines(strings.TrimSuffix(strings.TrimPrefix(text, "/**"), "*/")) {
+			if l = strings.TrimSpace(strings.TrimPrefix(strings.TrimSpace(l), "*")); l != "" {
+				lines = append(lines, l)
+			}
+		}
+		text = "/** " + strings.Join(lines, " ") + " */"
+	}
+	if spaced {
+		t.put(model.TokenPunctuation, " ")
+	}
+	t.put(model.TokenComment, text)
+	t.put(model.TokenPunctuation, " ")
+	t.last = '('
 }

@@ -6,14 +6,13 @@ import (
 	"strconv"
 	"strings"
 	"unicode"
-	"unicode/utf8"
 
 	"codrel/internal/model"
 )
 
-// Addresses are pure functions of what they lead to: nothing moves because a
-// neighbour came or went. They are safe on file systems that fold case or
-// reserve names, so names that could clash are marked by their spelling alone.
+// Addresses are pure functions of what they lead to, and read as names do: nothing
+// moves because a neighbour came or went. Names that some system reserves or hides
+// carry a "~", and characters that file names had better not hold stand between two.
 
 // Library is the address of a library's page.
 func Library(lib *model.Library) string { return "reference/" + segment(lib.Name) + "/index.html" }
@@ -122,53 +121,36 @@ func IsAddress(to string) bool {
 // Root is the way from a page to the site's root: "" or "../" repeated.
 func Root(from string) string { return strings.Repeat("../", strings.Count(from, "/")) }
 
-// segment makes a folder name of one part of a module path. Module paths are
-// mostly small letters, so each capital is marked with "~".
+// segment makes a folder name of one part of a module path: the part as it is
+// written. Characters that a file name had better not hold are escaped.
 func segment(part string) string {
 	var b strings.Builder
 	for _, r := range part {
-		switch {
-		case r == '~' || r != '.' && r != '-' && r != '_' && !isPlain(r):
+		if isPlain(r) || r == '_' || r == '.' || r == '-' {
+			b.WriteRune(r)
+		} else {
 			writeEscaped(&b, r)
-		case 'A' <= r && r <= 'Z':
-			b.WriteByte('~')
-			b.WriteRune(r)
-		default:
-			b.WriteRune(r)
 		}
+	}
+	if name := b.String(); name == indexName { // a folder is not in the way of the page
+		return name
 	}
 	return guard(b.String())
 }
 
-// typeFile makes a file name of a type's name, without its ending. Two names
-// that differ by case alone get file names that differ by more: "-" stands
-// before each inner capital, "--" behind a part that is all capitals, and "-"
-// at the end where the first letter is small:
-//
-//	Berth Port-Call HTTP--Server URL-- port-Call- berth-
+// indexName is the name of the page that each folder has.
+const indexName = "index"
+
+// typeFile makes a file name of a type's name, without its ending: the name as it is
+// written. Types whose names differ by case alone share a page, see [Page.Twins].
 func typeFile(name string) string {
-	parts := humps(name)
 	var b strings.Builder
-	for i, part := range parts {
-		if i > 0 {
-			b.WriteByte('-')
+	for _, r := range name {
+		if isPlain(r) || r == '_' {
+			b.WriteRune(r)
+		} else {
+			writeEscaped(&b, r)
 		}
-		for _, r := range part {
-			if isPlain(r) || r == '_' {
-				b.WriteRune(r)
-			} else {
-				writeEscaped(&b, r)
-			}
-		}
-		if allCapitals(part) {
-			b.WriteByte('-')
-			if i == len(parts)-1 {
-				b.WriteByte('-')
-			}
-		}
-	}
-	if first, _ := utf8.DecodeRuneInString(name); 'a' <= first && first <= 'z' {
-		b.WriteByte('-')
 	}
 	return guard(b.String())
 }
@@ -181,81 +163,24 @@ func isPlain(r rune) bool {
 // of other scripts are among them: file systems normalise and fold them differently.
 func writeEscaped(b *strings.Builder, r rune) { fmt.Fprintf(b, "~%x~", r) }
 
-// humps cuts a name before each capital, keeping runs of capitals together; the
-// last capital of a run belongs to the small letters behind it. Characters that
-// are neither stay with what is before them.
-func humps(name string) []string {
-	letters := []rune(name)
-	var parts []string
-	start := 0
-	cut := func(at int) {
-		if at > start {
-			parts = append(parts, string(letters[start:at]))
-			start = at
-		}
-	}
-	for i := 1; i < len(letters); i++ {
-		if !isCapital(letters[i]) {
-			continue
-		}
-		run := capitalBefore(letters[start:i])
-		small := i+1 < len(letters) && isSmall(letters[i+1])
-		if !run || small {
-			cut(i)
-		}
-	}
-	cut(len(letters))
-	return parts
-}
-
-// capitalBefore reports whether letters are a run of capitals that goes on.
-func capitalBefore(letters []rune) bool {
-	for _, r := range letters {
-		if isSmall(r) {
-			return false
-		}
-	}
-	return len(letters) > 0 && isCapital(letters[0])
-}
-
-func isCapital(r rune) bool { return 'A' <= r && r <= 'Z' }
-func isSmall(r rune) bool   { return 'a' <= r && r <= 'z' }
-
-// allCapitals reports whether a part has two capitals or more and no small letter.
-func allCapitals(part string) bool {
-	n := 0
-	for _, r := range part {
-		if isSmall(r) {
-			return false
-		}
-		if isCapital(r) {
-			n++
-		}
-	}
-	return n > 1
-}
-
 // guard marks names that some system reserves, and names that hosts hide.
 func guard(name string) string {
 	if name == "" {
 		return "~"
 	}
-	if name[0] == '_' || name[0] == '.' {
-		name = "~" + name
-	}
-	base, _, _ := strings.Cut(strings.ToLower(name), ".")
-	if reserved[base] || strings.HasSuffix(name, ".") || strings.HasSuffix(strings.ToLower(name), ".html") {
+	if strings.HasSuffix(name, ".") || strings.HasSuffix(strings.ToLower(name), ".html") {
 		name += "~"
-		if reserved[base] { // a reserved name stays reserved with any ending
-			name = "~" + name
-		}
+	}
+	base, _, _ := strings.Cut(strings.ToLower(name), ".") // a reserved name stays so with any ending
+	if name[0] == '_' || name[0] == '.' || reserved[base] {
+		name = "~" + name
 	}
 	return name
 }
 
 // reserved are device names of one system, and the page that each folder has.
 var reserved = func() map[string]bool {
-	set := map[string]bool{"index": true, "con": true, "prn": true, "aux": true, "nul": true}
+	set := map[string]bool{indexName: true, "con": true, "prn": true, "aux": true, "nul": true}
 	for i := '1'; i <= '9'; i++ {
 		set["com"+string(i)], set["lpt"+string(i)] = true, true
 	}

@@ -42,18 +42,23 @@ const (
 
 // Page is one page of the plan. Fields that its kind has no use for are empty.
 type Page struct {
-	Kind     Kind
-	Address  string // from the site's root
-	Title    string
-	Library  *model.Library
-	Module   *model.Module
-	Type     *model.Declaration
-	File     *model.Facts         // of a SourcePage
-	Part     int                  // of several pages about one thing, from 0
-	Names    []*model.Declaration // of a UsersPage, NamesPage or DetailsPage: whom it is about
-	Letter   string               // of an IndexPage; "" on the first
-	Entries  []Entry              // of an IndexPage
-	Previous *Page                // in reading order, within the reference
+	Kind    Kind
+	Address string // from the site's root
+	Title   string
+	Library *model.Library
+	Module  *model.Module
+	Type    *model.Declaration
+	File    *model.Facts         // of a SourcePage
+	Part    int                  // of several pages about one thing, from 0
+	Names   []*model.Declaration // of a UsersPage, NamesPage or DetailsPage: whom it is about
+	Letter  string               // of an IndexPage; "" on the first
+	Entries []Entry              // of an IndexPage
+	// Twins are types of one module whose names differ by case alone, of a page that
+	// shows them all. Each has the page at its own address; where a file system folds
+	// case there is one file, and it is right for all of them.
+	Twins    []*model.Declaration
+	Same     *Page // another page of the same twins, whose text this one has
+	Previous *Page // in reading order, within the reference
 	Next     *Page
 }
 
@@ -86,10 +91,12 @@ type Plan struct {
 // moduleView is what many pages ask of one module, worked out once.
 type moduleView struct {
 	folder        string
-	page          string                        // its address
-	types         map[*model.Declaration]string // addresses of their pages
+	page          string                                      // its address
+	types         map[*model.Declaration]string               // addresses of their pages
+	twins         map[*model.Declaration][]*model.Declaration // of types that share a page
 	top           []*model.Declaration
 	groups        []Group
+	constants     func() map[*model.Declaration][]*model.Declaration // by their types
 	beside, below []*model.Module
 	users         string // address of the first page of users, or ""
 	whole         string // address of the page with everything, or ""
@@ -135,7 +142,7 @@ func New(links *link.Index, options Options) *Plan {
 	}
 	p.add(&Page{Kind: HomePage, Address: HomeAddress, Title: project.Name})
 	p.add(&Page{Kind: TreePage, Address: TreeAddress, Title: "All modules"})
-	p.add(&Page{Kind: LostPage, Address: LostAddress, Title: "There is no page here"})
+	p.add(&Page{Kind: LostPage, Address: LostAddress, Title: "Page not found"})
 	for _, lib := range project.Libraries {
 		p.add(&Page{Kind: LibraryPage, Address: Library(lib), Title: lib.Name, Library: lib})
 		for _, m := range p.Modules(lib) {
@@ -176,6 +183,8 @@ func (p *Plan) look(lib *model.Library) {
 				v.types[d] = v.folder + "/" + pageFile(d)
 			}
 		}
+		v.twins = twins(v.types)
+		v.constants = sync.OnceValue(func() map[*model.Declaration][]*model.Declaration { return p.constants(top) })
 		v.beside, v.below = p.siblings(m)
 		p.modules[m] = v
 	}
@@ -184,9 +193,19 @@ func (p *Plan) look(lib *model.Library) {
 func (p *Plan) module(m *model.Module) {
 	page := p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
 	p.makeRoom(page, p.modules[m].folder+"/", p.GroupsOf(m))
+	shared := map[*model.Declaration]*Page{}
 	for _, d := range p.Top(m) {
 		if d.Kind().IsType() {
 			page := p.add(&Page{Kind: TypePage, Address: p.PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
+			if list := p.modules[m].twins[d]; list != nil {
+				page.Twins, page.Title = list, names(list)
+				if first := shared[list[0]]; first != nil {
+					page.Same = first
+				} else {
+					shared[list[0]] = page
+				}
+				continue
+			}
 			p.makeRoom(page, strings.TrimSuffix(page.Address, ".html"), p.MembersOf(d))
 			if p.crowded(d) {
 				p.aside = append(p.aside, &Page{Kind: RelatedPage, Address: p.Related(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
@@ -209,10 +228,51 @@ func (p *Plan) GroupsOf(m *model.Module) []Group { return p.modules[m].groups }
 // it always has, see [Declaration], or that of its plate on a page of details.
 func (p *Plan) Declaration(d *model.Declaration) string {
 	address := cmp.Or(p.away[d], p.PageOf(d))
+	if p.onTwins(d) {
+		return address + "#" + d.Path()
+	}
 	if anchor := Anchor(d); anchor != "" {
 		return address + "#" + anchor
 	}
 	return address
+}
+
+// onTwins reports whether a declaration stands on a page of several types.
+func (p *Plan) onTwins(d *model.Declaration) bool {
+	v := p.modules[p.Links.Home(d)]
+	return v != nil && v.twins[outermost(d)] != nil
+}
+
+// twins finds types whose addresses differ by case alone, in the order of their names.
+func twins(types map[*model.Declaration]string) map[*model.Declaration][]*model.Declaration {
+	folded := make(map[string][]*model.Declaration, len(types))
+	var out map[*model.Declaration][]*model.Declaration
+	for d, address := range types {
+		key := strings.ToLower(address)
+		folded[key] = append(folded[key], d)
+	}
+	for _, list := range folded {
+		if len(list) < 2 {
+			continue
+		}
+		slices.SortFunc(list, func(a, b *model.Declaration) int { return strings.Compare(a.Name, b.Name) })
+		for _, d := range list {
+			if out == nil {
+				out = map[*model.Declaration][]*model.Declaration{}
+			}
+			out[d] = list
+		}
+	}
+	return out
+}
+
+// names are the names of several types, for a title.
+func names(list []*model.Declaration) string {
+	var out []string
+	for _, d := range list {
+		out = append(out, d.Name)
+	}
+	return strings.Join(out, ", ")
 }
 
 // PageOf is the address of the page that a declaration belongs to, see [PageOf].
@@ -292,7 +352,7 @@ func (p *Plan) Deprecated() []*model.Declaration {
 func (p *Plan) chain() {
 	var last *Page
 	for _, page := range p.Pages {
-		if page.Library == nil {
+		if page.Library == nil || page.Same != nil {
 			continue
 		}
 		if last != nil {
@@ -467,6 +527,36 @@ func (p *Plan) Makers(d *model.Declaration) []*model.Declaration {
 	for _, f := range p.Links.Relations(d).ReturnedBy {
 		if p.Links.Home(f) == p.Links.Home(d) && f.Parent == nil {
 			out = append(out, f)
+		}
+	}
+	return out
+}
+
+// ConstantsOf are the constants of its module that have a type, in source order.
+func (p *Plan) ConstantsOf(d *model.Declaration) []*model.Declaration {
+	v := p.modules[p.Links.Home(d)]
+	if v == nil || d.Parent != nil {
+		return nil
+	}
+	return v.constants()[d]
+}
+
+// constants puts the constants of a module to the types that their signatures say.
+func (p *Plan) constants(top []*model.Declaration) map[*model.Declaration][]*model.Declaration {
+	out := map[*model.Declaration][]*model.Declaration{}
+	for _, d := range top {
+		if d.Kind() != model.KindConstant {
+			continue
+		}
+		at := d.Main()
+		for t := range at.Tokens(at.Signature) {
+			if t.Kind != model.TokenType {
+				continue
+			}
+			if typ := p.Links.TypeIn(d, at.File, t.Text).Declaration; typ != nil && p.Links.Home(typ) == p.Links.Home(d) {
+				out[typ] = append(out[typ], d)
+			}
+			break
 		}
 	}
 	return out

@@ -24,7 +24,7 @@ func plannedWith(t *testing.T, files map[string]string, options plan.Options) *p
 func TestSourceAddresses(t *testing.T) {
 	p := plannedWith(t, map[string]string{"Sub/con.go": "package a\n", "b c/é.go": "package b\n", "x.html.go": "package c\n"}, plan.Options{Source: plan.FullSource, Findings: -1})
 	for file, want := range map[string]string{
-		"Sub/con.go": "source/~Sub/~con.go~.html#L1", "b c/é.go": "source/b~20~c/~e9~.go.html#L1", "x.html.go": "source/x.html.go.html#L1", "gone.go": "",
+		"Sub/con.go": "source/Sub/~con.go.html#L1", "b c/é.go": "source/b~20~c/~e9~.go.html#L1", "x.html.go": "source/x.html.go.html#L1", "gone.go": "",
 	} {
 		assert.Equal(t, want, p.SourceFile(file, 1), file)
 	}

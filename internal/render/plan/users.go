@@ -40,7 +40,7 @@ func (p *Plan) userList(lib *model.Library, m *model.Module) {
 			if parts > 0 {
 				address += "-" + strconv.Itoa(parts+1)
 			}
-			page = p.add(&Page{Kind: UsersPage, Address: address + ".html", Title: "Who uses " + m.Last(), Library: lib, Module: m, Part: parts})
+			page = p.add(&Page{Kind: UsersPage, Address: address + ".html", Title: "Uses of " + m.Last(), Library: lib, Module: m, Part: parts})
 			parts++
 			room = longUsers
 		}

@@ -179,6 +179,9 @@ func (w *contentsWriter) declaration(d *model.Declaration) {
 			w.item("#"+plan.Anchor(member), breakable(member.Name), false, member.Deprecated())
 			w.raw("</li>")
 		}
+		if len(members) > mostOwn {
+			w.raw(`<li><a href="#` + membersAnchor + `">` + escape(w.v.say("all-of", "count", w.v.count(len(members), "member"))) + "</a></li>")
+		}
 		w.raw("</ul>")
 	}
 	w.raw("</li>")
@@ -208,3 +211,6 @@ func shortPath(m *model.Module) string {
 	}
 	return m.Path
 }
+
+// membersAnchor is where the members of a type begin on its page.
+const membersAnchor = "s-members"

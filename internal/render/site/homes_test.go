@@ -66,8 +66,8 @@ func TestImportsOfEntries(t *testing.T) {
 	})
 	const bring = `<pre class="bring"><code translate="no">`
 	for page, line := range map[string]string{
-		"src/~index~/Tide.html": `import { Tide } from "@tides/web"`, "src/deep/~index~/Ebb.html": `import { Ebb } from "@tides/web/deep"`,
-		"src/deep/~index~/index.html": `import * as deep from "@tides/web/deep"`,
+		"src/index/Tide.html": `import { Tide } from "@tides/web"`, "src/deep/index/Ebb.html": `import { Ebb } from "@tides/web/deep"`,
+		"src/deep/index/index.html": `import * as deep from "@tides/web/deep"`,
 	} {
 		text := strings.ReplaceAll(string(m.Get(filepath.ToSlash(filepath.Join("reference/web", page)))), "&#34;", `"`)
 		assert.Contains(t, text, bring+line, page)
@@ -84,7 +84,7 @@ func TestDemoClient(t *testing.T) {
 	}
 	files, set := demoFiles(t)
 	m := rendered(t, files, set, 2)
-	for _, name := range []string{"Client", "Berth-Taken", "Harbour", "Plan", "Tide-Kind"} {
+	for _, name := range []string{"Client", "BerthTaken", "Harbour", "Plan", "TideKind"} {
 		assert.NotNil(t, m.Get("reference/clients-python/tidebook/"+name+".html"), name)
 	}
 	assert.NotNil(t, m.Get("reference/clients-python/tidebook.model/Position.html"), "what the package does not give on")

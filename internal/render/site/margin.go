@@ -209,7 +209,7 @@ func (v view) namedBy(d *model.Declaration) []sentence {
 }
 
 // mostTests is how many tests a note names; the rest is counted.
-const mostTests = 5
+const mostTests = 3
 
 // mixedScripts names the scripts of a name that has letters of several which
 // look alike, or is nil: such a name may be read as another.

@@ -218,6 +218,9 @@ func (w *proseWriter) heading(n *prose.Node) {
 
 func (w *proseWriter) list(n *prose.Node) {
 	open, end := "<ul>", "</ul>\n"
+	if n.Info != "" {
+		open = `<ul class="` + n.Info + `">`
+	}
 	if n.Level > 0 {
 		open, end = "<ol>", "</ol>\n"
 		if n.Level > 1 {

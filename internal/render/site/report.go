@@ -1,7 +1,9 @@
 package site
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -28,6 +30,42 @@ type Finding struct {
 type Share struct {
 	Module            *model.Module
 	Documented, Total int
+}
+
+// shareOf is how much of a library is documented, with its modules that have
+// anything to document.
+type shareOf struct {
+	Library           *model.Library
+	Modules           []Share
+	Documented, Total int
+}
+
+// byLibrary puts the modules to their libraries, in the order of the reference.
+func (r *Report) byLibrary() []*shareOf {
+	var out []*shareOf
+	for _, m := range r.Modules {
+		if m.Total == 0 {
+			continue
+		}
+		if len(out) == 0 || out[len(out)-1].Library != m.Module.Library {
+			out = append(out, &shareOf{Library: m.Module.Library})
+		}
+		of := out[len(out)-1]
+		of.Modules = append(of.Modules, m)
+		of.Documented += m.Documented
+		of.Total += m.Total
+	}
+	return out
+}
+
+// worstFirst are the modules that are not documented whole: the least documented
+// first, and of two alike the one where more is missing.
+func (s *shareOf) worstFirst() []Share {
+	out := slices.DeleteFunc(slices.Clone(s.Modules), func(m Share) bool { return m.Documented == m.Total })
+	slices.SortStableFunc(out, func(a, b Share) int {
+		return cmp.Or(cmp.Compare(share(a.Documented, a.Total), share(b.Documented, b.Total)), cmp.Compare(b.Total-b.Documented, a.Total-a.Documented))
+	})
+	return out
 }
 
 // findingPlace says where a finding is, with a link where that is shown.

@@ -19,6 +19,9 @@ func (v view) signature(d *model.Declaration, at model.At) string {
 	if at.Callable != nil && textLength(tokens) > longSignature {
 		broken = parameterBreaks(tokens, at.Callable.Params)
 	}
+	if opensObjects(d, tokens) {
+		return v.objects(d, at, tokens, broken)
+	}
 	var b strings.Builder
 	for i, t := range tokens {
 		switch broken[i] {
@@ -119,7 +122,7 @@ func shareType(t model.Token, params []model.Param) bool {
 }
 
 var tokenClasses = map[model.TokenKind]string{
-	model.TokenKeyword: "k", model.TokenName: "n", model.TokenParameter: "p", model.TokenLiteral: "l", model.TokenTypeParam: "t",
+	model.TokenComment: "l", model.TokenKeyword: "k", model.TokenName: "n", model.TokenParameter: "p", model.TokenLiteral: "l", model.TokenTypeParam: "t",
 }
 
 func (v view) token(b *strings.Builder, d *model.Declaration, at model.At, t model.Token) {
@@ -150,12 +153,12 @@ func short(d *model.Declaration) string {
 	var b strings.Builder
 	behind := false
 	for t := range at.Tokens(at.Signature) {
-		if behind {
+		if behind && t.Kind != model.TokenComment {
 			b.WriteString(t.Text)
 		}
 		behind = behind || t.Kind == model.TokenName
 	}
-	text := []rune(b.String())
+	text := []rune(strings.ReplaceAll(b.String(), "  ", " ")) // where a comment was
 	if len(text) > longSignature {
 		text = append(text[:longSignature-1], '…')
 	}

@@ -28,7 +28,7 @@ func rendered(t *testing.T, files fs.FS, set *settings.Settings, workers int) *s
 	t.Helper()
 	how, _ := plan.ParseSource(set.Write.Source)
 	s, err := build.Run(t.Context(), files, build.Options{
-		Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: workers, Inside: how != plan.NoSource,
+		Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: workers, Inside: how != plan.NoSource, TestNames: true,
 	})
 	require.NoError(t, err)
 	var out sink.Memory

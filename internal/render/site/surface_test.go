@@ -95,7 +95,7 @@ export function phase() {}
 
 func TestNamesThatUsersImport(t *testing.T) {
 	page := surfaceOf(t, npmPackage)
-	index := page("reference/web/src/~index~/index.html")
+	index := page("reference/web/src/index/index.html")
 	assert.Contains(t, index, `import * as web from "@tidebook/web"`)
 	assert.Contains(t, index, "scalePoint (domain: string[]) Makes a scale of points.", "a renamed function has the name that users import")
 	assert.NotContains(t, index, " point ")
@@ -103,11 +103,11 @@ func TestNamesThatUsersImport(t *testing.T) {
 	assert.Contains(t, index, "moon all of src/moon")
 	assert.Contains(t, index, "high", "a second name of a function")
 	assert.Contains(t, index, "Alias of flood . Text inherited from flood .", "has its words")
-	harbour := page("reference/web/src/~index~/Harbour.html")
+	harbour := page("reference/web/src/index/Harbour.html")
 	assert.Contains(t, harbour, `import Harbour from "@tidebook/web"`)
 	assert.Contains(t, harbour, "open ( gate : string ): void Defined in index.ts , line 9. Declared in the base Base . Opens the gates.")
 	assert.NotContains(t, harbour, "hidden")
-	quay := page("reference/web/src/~index~/Quay.html")
+	quay := page("reference/web/src/index/Quay.html")
 	assert.Contains(t, quay, `import { Quay } from "@tidebook/web"`, "an entry gives the default of another module under a name")
 	assert.Contains(t, quay, "Declared in the base Place . Where it is.")
 	wire := page("reference/web/src/wire/index.html")
@@ -145,7 +145,7 @@ export function high(at: Date): number;
 
 func TestNamesOfCommonModules(t *testing.T) {
 	page := surfaceOf(t, commonPackage)
-	index := page("reference/dock/~index~/index.html")
+	index := page("reference/dock/index/index.html")
 	for _, line := range []string{`const dock = require("dock")`, "application all of lib/application", "Screen", "level (at: Date): number The high water.", "createDock (options) Makes a dock."} {
 		assert.Contains(t, index, line)
 	}
@@ -258,9 +258,9 @@ declare namespace Knot {
 interface Kept {}
 export = knot;
 `)
-	index := page("reference/knot/~index~/index.html")
+	index := page("reference/knot/index/index.html")
 	assert.Contains(t, index, "Knot extends Knot.Base A knot.")
 	assert.Contains(t, index, "Makes knots.")
 	assert.NotContains(t, index, "Kept")
-	assert.Contains(t, page("reference/knot/~index~/Knot.html"), "Pulls.")
+	assert.Contains(t, page("reference/knot/index/Knot.html"), "Pulls.")
 }

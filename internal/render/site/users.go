@@ -69,23 +69,20 @@ func (v view) usedBy(d *model.Declaration) []sentence {
 	if list != "" {
 		return []sentence{v.sentenceOf("used-on", slot("count", piece{Text: v.usersCount(u), Href: v.to(list)}))}
 	}
-	var out []sentence
-	for _, f := range u.Files {
-		out = append(out, v.sentenceOf("used-in", filled{"place", v.usedIn(f)}))
+	var places sentence
+	for i, f := range u.Files {
+		places = append(v.join(places, i, len(u.Files)), v.usedIn(f, path.Base(f.File.Path))...)
 	}
-	return out
+	return []sentence{v.sentenceOf("used-in", filled{"place", places})}
 }
 
 func (v view) usersCount(u *link.UsersOf) string {
 	return v.say("lines-files", "lines", v.count(u.Lines, "line"), "files", v.count(u.Count, "file"))
 }
 
-// usedIn writes "plan.go, lines 12, 14 and 3 more", with a link for each line.
-func (v view) usedIn(u link.UsedIn) sentence {
-	name := path.Base(u.File.Path)
-	if u.Module != v.page.Module {
-		name = u.File.Path
-	}
+// usedIn writes "plan.go, lines 12, 14 and 3 more" of a file that is called so, with
+// a link for each line.
+func (v view) usedIn(u link.UsedIn, name string) sentence {
 	var lines sentence
 	for i, line := range u.Lines {
 		lines = v.join(lines, i, u.Count)
@@ -111,7 +108,11 @@ func (v view) userLines(_ context.Context, to io.Writer) error {
 			`</code></a> <span class="kind">` + escape(v.kindWords(d)+", "+v.usersCount(u)) + "</span></dt>\n")
 		for _, f := range u.Files {
 			b.WriteString("<dd>")
-			for _, p := range v.usedIn(f) {
+			name := path.Base(f.File.Path)
+			if f.Module != v.page.Module {
+				name = f.File.Path
+			}
+			for _, p := range v.usedIn(f, name) {
 				writePiece(&b, p)
 			}
 			b.WriteString("</dd>\n")

@@ -25,6 +25,9 @@ type view struct {
 
 // Page is the component that draws a page.
 func (s *Site) Page(page *plan.Page) templ.Component {
+	if page.Same != nil {
+		page = page.Same
+	}
 	v := view{Site: s, page: page}
 	switch page.Kind {
 	case plan.HomePage:
@@ -44,6 +47,9 @@ func (s *Site) Page(page *plan.Page) templ.Component {
 	case plan.CoveragePage:
 		return v.frame(v.coveragePage())
 	case plan.TypePage:
+		if len(page.Twins) > 0 {
+			return v.frame(v.twinsPage())
+		}
 		return v.frame(v.typePage())
 	case plan.TreePage:
 		return v.frame(v.treePage())
@@ -133,6 +139,9 @@ func (v view) toForm(t link.Target) string {
 // onWhole reports whether a declaration stands on the page being drawn because
 // all of its module does.
 func (v view) onWhole(d *model.Declaration) bool {
+	if v.page.Kind == plan.TypePage && len(v.page.Twins) > 0 {
+		return slices.Contains(v.page.Twins, outermost(d))
+	}
 	return v.page.Kind == plan.WholePage && v.plan.Links.Home(d) == v.page.Module
 }
 
@@ -325,4 +334,32 @@ func imageFile(file string) bool {
 		return true
 	}
 	return false
+}
+
+// outermost is the declaration at the top of the module that d stands in.
+func outermost(d *model.Declaration) *model.Declaration {
+	for depth := 0; d.Parent != nil && depth < 1000; depth++ {
+		d = d.Parent
+	}
+	return d
+}
+
+// plainAnchor is the anchor that a member has where its type has a page alone: on a
+// page of several types the first that has it keeps it, so that no address moves.
+func (v view) plainAnchor(d *model.Declaration) string {
+	anchor := plan.Anchor(d)
+	if len(v.page.Twins) == 0 || anchor == "" {
+		return ""
+	}
+	for _, twin := range v.page.Twins {
+		if twin == outermost(d) {
+			return anchor
+		}
+		for _, other := range v.plan.Within(twin) {
+			if plan.Anchor(other) == anchor {
+				return ""
+			}
+		}
+	}
+	return ""
 }

@@ -79,14 +79,14 @@ func TestLongTexts(t *testing.T) {
 	assert.Contains(t, page, `id="Short"`)
 	assert.Contains(t, page, `<div class="plate">`, "what has room stays")
 	assert.Contains(t, first, `<h1><code translate="no">a.example/m</code> <span class="kind">Details, part 1</span></h1>`)
-	assert.Contains(t, first, `<a href="index.html#F7">function</a>`, "the permalink is the address that stays")
+	assert.Contains(t, first, `<h3><a href="index.html#F7"><code translate="no">F7</code></a> <span class="kind">function</span></h3>`, "the permalink is the address that stays")
 	assert.Contains(t, first, "at length")
 	assert.Contains(t, string(m.Get(folderA+"~details-3.html")), `id="F299"`)
 	assert.Contains(t, string(m.Get("a-z/index.html")), `href="../reference/m/a.example/m/~details-1.html#F7"`)
 
 	page, first = string(m.Get(folderA+"T.html")), string(m.Get(folderA+"T~details-1.html"))
 	assert.Contains(t, page, `<dt id="M7"><a href="T~details-1.html#M7"><code translate="no">M7</code></a>`)
-	assert.Contains(t, first, `<a href="T.html#M7">method</a>`)
+	assert.Contains(t, first, `<h3><a href="T.html#M7"><code translate="no">M7</code></a> <span class="kind">method</span></h3>`)
 	assert.Contains(t, first, `<a href="T.html">`, "the way back")
 }
 

@@ -214,3 +214,17 @@ func (v view) bareNames(list []*model.Declaration) string {
 	}
 	return b.String()
 }
+
+// mostConstants is how many constants of a type its page lists; the rest is counted.
+const mostConstants = 200
+
+// makersTitle is the heading over functions that return a type: they stand for
+// constructors where the type has none.
+func (v view) makersTitle(d *model.Declaration) string {
+	for _, member := range d.Members {
+		if member.Kind() == model.KindConstructor {
+			return v.say("created-by")
+		}
+	}
+	return v.say("makers")
+}

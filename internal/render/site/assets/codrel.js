@@ -287,19 +287,25 @@
     return lines.filter(function (l) { return prompt.test(l); }).map(function (l) { return l.replace(prompt, ""); }).join("\n") + "\n";
   }
   function copyButtons() {
-    Array.prototype.forEach.call(document.querySelectorAll(".prose pre, pre.bring"), function (pre) {
-      var button = make("button", { type: "button", "class": "copy" }, say("copy")), holder = make("div", { "class": "copied" });
-      pre.parentNode.insertBefore(holder, pre);
-      holder.appendChild(pre);
+    document.querySelectorAll(".prose pre, .plate").forEach(function (pre) {
+      var button = make("button", { type: "button", "class": "copy" }, say("copy")), holder = pre;
+      if (pre.tagName === "PRE") {
+        holder = make("div", { "class": "copied" });
+        pre.parentNode.insertBefore(holder, pre);
+        holder.appendChild(pre);
+      }
       holder.appendChild(button);
       if (pre.scrollWidth > pre.clientWidth) { pre.tabIndex = 0; } // who cannot point must be able to scroll
+      function text() {
+        return holder === pre ? Array.from(pre.querySelectorAll("pre"), function (p) { return p.textContent.trim() + "\n"; }).join("") : withoutPrompts(pre.textContent);
+      }
       function mark() { // where the clipboard is blocked, the reader copies what is marked
-        getSelection().selectAllChildren(pre);
+        getSelection().selectAllChildren(pre.querySelector("pre") || pre);
         button.textContent = say("copy-marked");
       }
       button.addEventListener("click", function () {
         if (!navigator.clipboard) { mark(); return; }
-        navigator.clipboard.writeText(withoutPrompts(pre.textContent)).then(function () { button.textContent = say("copied"); }, mark);
+        navigator.clipboard.writeText(text()).then(function () { button.textContent = say("copied"); }, mark);
       });
     });
   }
@@ -334,6 +340,8 @@
     panel.appendChild(status); panel.appendChild(list); panel.appendChild(keys);
     box.appendChild(field); box.appendChild(panel);
     head.appendChild(box); head.appendChild(button);
+    // On a narrow screen the field alone stays in sight: what stands above it scrolls away.
+    (onresize = function () { head.style.setProperty("--fold", 6 - box.offsetTop + "px"); })();
 
     var hits = [], chosen = -1, came = null, asked = "";
     function choose(i) {

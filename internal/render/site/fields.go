@@ -1,0 +1,116 @@
+package site
+
+import (
+	"strings"
+
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// This file draws fields and the like in a list: what needs no plate of its own.
+
+// longestFieldText is how many characters the text of a field has in a list at most.
+const longestFieldText = 420
+
+// sorted puts members apart: those that a line and a short text tell whole, and those
+// that get a plate each.
+func (v view) sorted(list []*model.Declaration) (plain, others []*model.Declaration) {
+	for _, d := range list {
+		if v.isPlain(d) {
+			plain = append(plain, d)
+		} else {
+			others = append(others, d)
+		}
+	}
+	return plain, others
+}
+
+// isPlain reports whether a declaration is a field whose text is short.
+func (v view) isPlain(d *model.Declaration) bool {
+	switch d.Kind() {
+	case model.KindField, model.KindEnumMember, model.KindIndexer:
+	case model.KindProperty:
+		if d.Main().Callable != nil && len(d.Overloads()) > 1 {
+			return false
+		}
+	case model.KindConstant:
+		if d.Parent == nil {
+			return false
+		}
+	default:
+		return false
+	}
+	if len(d.Forms()) > 1 || len(d.Main().Signature) > longestFieldText*2 {
+		return false
+	}
+	of := v.plan.Links.TextOf(d)
+	if of == nil {
+		return true
+	}
+	sections, _ := v.plan.Links.Sections(of)
+	for i := range sections.Parts {
+		if k := sections.Parts[i].Kind; k != prose.Since && k != prose.Other && k != prose.SeeAlso {
+			return false
+		}
+	}
+	length := 0
+	for i := range sections.Body {
+		if sections.Body[i].Kind == prose.CodeBlock || sections.Body[i].Kind == prose.Table {
+			return false
+		}
+		length += len(prose.Plain(sections.Body[i : i+1]))
+	}
+	return length <= longestFieldText
+}
+
+// behindName is what stands behind a member's name in its signature, on one line, as HTML.
+func (v view) behindName(d *model.Declaration) string {
+	at := d.Form()
+	var b strings.Builder
+	behind := false
+	for t := range at.Tokens(at.Signature) {
+		if behind && t.Kind != model.TokenComment {
+			v.token(&b, d, at, t)
+		}
+		behind = behind || t.Kind == model.TokenName
+	}
+	if !behind { // the name is part of a type, as that of an embedded field
+		b.WriteString(" " + v.signature(d, at))
+	}
+	text := b.String()
+	space := ""
+	if rest := strings.TrimLeft(text, " "); rest != text {
+		space, text = " ", rest
+	}
+	if text == "" {
+		return ""
+	}
+	return space + `<code class="short" translate="no">` + text + "</code>"
+}
+
+// fieldNote says beside a field what its margin would: that it is another's, or not
+// for all users.
+func (v view) fieldNote(d *model.Declaration) string {
+	var notes []string
+	say := func(list []sentence) {
+		for _, s := range list {
+			text := ""
+			for _, p := range s {
+				text += p.Text
+			}
+			notes = append(notes, text)
+		}
+	}
+	if d.Origin != nil && d.Origin.Parent != nil && !d.IsSecond() {
+		say([]sentence{v.sentenceOf("declared-by", slot("name", piece{Text: d.Origin.Parent.Path(), Name: true}))})
+	}
+	if seen := v.plan.Links.Visibility(d); seen != model.Public {
+		say([]sentence{{{Text: v.say(visibilityKeys[seen])}}})
+	}
+	say(v.marked(d))
+	say(v.inherited(d))
+	if c := conditions(d.Main()); c != "" {
+		say([]sentence{v.sentenceOf("for", slot("conditions", piece{Text: c, Name: true}))})
+	}
+	return strings.Join(notes, " ")
+}

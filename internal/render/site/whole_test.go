@@ -1,0 +1,200 @@
+package site_test
+
+import (
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+
+	"codrel/internal/settings"
+)
+
+// written renders files and gives the text of one page.
+func written(t *testing.T, files map[string]string, page string) string {
+	t.Helper()
+	fsys := fstest.MapFS{}
+	for name, text := range files {
+		fsys[name] = &fstest.MapFile{Data: []byte(text)}
+	}
+	m := rendered(t, fsys, settings.Default(), 1)
+	data := m.Get(page)
+	if data == nil {
+		t.Fatalf("there is no page %s among %s", page, strings.Join(m.Paths(), " "))
+	}
+	return string(data)
+}
+
+const wholeGo = `// Package tide predicts.
+package tide
+
+import "io"
+
+// Tide is one high or low water.
+type Tide struct {
+	// Height is in metres.
+	Height float64 ` + "`json:\"height\"`" + `
+	// At is the moment. What is said of it is long enough that it has no room beside the field on the plate.
+	At int
+	io.Reader
+	secret int
+	other  int
+}
+
+// Empty has nothing.
+type Empty struct{}
+
+// Source gives tides.
+type Source interface {
+	io.Closer
+	// Next is the next tide.
+	Next(after int) (Tide, error)
+	hidden()
+}
+
+// Kind tells tides apart.
+type Kind int
+
+// The kinds.
+const (
+	Low  Kind = iota // low water
+	High
+	Other = 5
+)
+
+// Read reads a kind.
+func Read(text string) Kind { return Low }
+`
+
+func TestWholeDeclarations(t *testing.T) {
+	files := map[string]string{"go.mod": "module tide", "tide.go": wholeGo}
+	plate := func(page string) string {
+		_, rest, _ := strings.Cut(page, `<pre class="signature">`)
+		plate, _, _ := strings.Cut(rest, "</pre>")
+		return text(plate)
+	}
+	tide := written(t, files, "reference/tide/tide/Tide.html")
+	assert.Equal(t, "type Tide struct {\n\tHeight float64 `json:\"height\"` // Height is in metres.\n\tAt int // At is the moment.\n\tio.Reader\n\t// 2 members that are not public\n}", plate(tide))
+	assert.Contains(t, tide, `<dt id="Height"><a href="#Height"><code translate="no">Height</code></a>`, "a field has its address in the list")
+	assert.NotContains(t, tide, `class="leaf member" id="Height"`, "and no plate")
+	assert.Equal(t, "type Empty struct {}", plate(written(t, files, "reference/tide/tide/Empty.html")))
+	assert.Equal(t, "type Source interface {\n\tio.Closer\n\tNext(after int) (Tide, error)\n\t// 1 member that is not public\n}", plate(written(t, files, "reference/tide/tide/Source.html")))
+
+	kind := written(t, files, "reference/tide/tide/Kind.html")
+	assert.Contains(t, text(kind), "ConstantsLow Kind = 0 low waterHigh Kind = 1")
+	assert.NotContains(t, text(kind), "Other = 5", "a constant without the type")
+	assert.Contains(t, kind, `<h2 id="s-makers">Constructors</h2>`)
+}
+
+func TestWholeInOtherLanguages(t *testing.T) {
+	files := map[string]string{
+		"package.json": `{"name": "tides", "type": "module", "main": "a.ts"}`,
+		"a.ts": `/** O is. */
+export interface Options {
+  /** In metres. */
+  depth: number
+  wait?(ms: number,): void
+}
+/** Kinds. */
+export enum Kind { Low = 1, High = "h" }
+/** Shapes. */
+export type Shape = {
+  /** The client. */
+  client: Options
+  meta?: Kind
+}
+/** Takes. */
+export function take(options: {
+  /** The client. */
+  client: Options
+  meta?: Kind
+}): void {}
+`,
+		"py/pyproject.toml": "[project]\nname = \"tides\"\n",
+		"py/tides.py": `"""Tides."""
+from dataclasses import dataclass
+from enum import Enum
+
+
+@dataclass
+class Tide:
+    """One tide."""
+
+    height: float  #: in metres
+    _at: int = 0
+
+
+class Kind(Enum):
+    """Kinds."""
+
+    LOW = 1
+
+
+class Plain:
+    """No record."""
+
+    depth: int = 3
+`,
+	}
+	plate := func(page string) string {
+		_, rest, _ := strings.Cut(written(t, files, page), `<pre class="signature">`)
+		plate, _, _ := strings.Cut(rest, "</pre>")
+		return text(plate)
+	}
+	assert.Equal(t, "interface Options {\n\tdepth: number; // In metres.\n\twait?(ms: number): void;\n}", plate("reference/tides/a/Options.html"))
+	assert.Equal(t, "enum Kind {\n\tLow = 1,\n\tHigh = \"h\",\n}", plate("reference/tides/a/Kind.html"))
+	assert.Equal(t, "type Shape = {\n\t/** The client. */\n\tclient: Options;\n\tmeta?: Kind\n}", plate("reference/tides/a/Shape.html"))
+	assert.Contains(t, text(written(t, files, "reference/tides/a/index.html")), "function take(\n\toptions: {\n\t\t/** The client. */\n\t\tclient: Options;\n\t\tmeta?: Kind\n\t},\n): void")
+	assert.Equal(t, "@dataclass\nclass Tide:\n\theight: float # in metres\n\t# 1 member that is not public", plate("reference/py/tides/Tide.html"))
+	assert.Equal(t, "class Kind(Enum):\n\tLOW = 1", plate("reference/py/tides/Kind.html"))
+	assert.Equal(t, "class Plain", plate("reference/py/tides/Plain.html"))
+}
+
+func TestExamplesOfTests(t *testing.T) {
+	files := map[string]string{"go.mod": "module tide", "tide.go": wholeGo, "example_test.go": `package tide_test
+
+import "fmt"
+
+// It is short.
+func ExampleTide() {
+	fmt.Println(1)
+	// Output: 1
+}
+
+func ExampleRead_twice() {
+	if true {
+		fmt.Println("a")
+	}
+	// Unordered output:
+	// a
+	//  b
+}
+
+func Example() { fmt.Println() }
+
+func ExampleGone() { fmt.Println("gone") }
+
+func Examples() { fmt.Println("no example") }
+`}
+	tide := text(written(t, files, "reference/tide/tide/Tide.html"))
+	assert.Contains(t, tide, "Example\nIt is short.fmt.Println(1)\nOutput\n1\n")
+	module := text(written(t, files, "reference/tide/tide/index.html"))
+	assert.Contains(t, module, "Example\nfmt.Println()\n", "of the package")
+	assert.Contains(t, module, "Example: twice\nif true {\n\tfmt.Println(\"a\")\n}\nOutput\na\n b\n")
+	assert.NotContains(t, module, "gone")
+	assert.NotContains(t, module, "no example")
+}
+
+// Types whose names differ by case share a page that stands at both addresses.
+func TestPageOfTwins(t *testing.T) {
+	const source = "// Package tide predicts.\npackage tide\n\n// Tide is one.\ntype Tide struct{ Height int }\n\n// TIDE is another.\ntype TIDE struct{ Height, Depth int }\n\n// F takes [TIDE.Height] and [TIDE.Depth] and [Tide.Height].\nfunc F() {}\n"
+	files := map[string]string{"go.mod": "module tide", "tide.go": source}
+	one, other := written(t, files, "reference/tide/tide/Tide.html"), written(t, files, "reference/tide/tide/TIDE.html")
+	assert.Equal(t, one, other)
+	for _, anchor := range []string{`id="Tide.Height"`, `id="TIDE.Height"`, `id="TIDE.Depth"`, `id="Height"`, `id="Depth"`} {
+		assert.Equal(t, 1, strings.Count(one, anchor), anchor)
+	}
+	module := written(t, files, "reference/tide/tide/index.html")
+	assert.Contains(t, module, `href="TIDE.html#TIDE.Height"`)
+	assert.Contains(t, module, `href="Tide.html#Tide.Height"`)
+}
