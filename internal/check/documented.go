@@ -302,7 +302,7 @@ func Level(day, hour int) float64 { return 0 }
 				continue
 			}
 			sections, _ := p.Links.Sections(d)
-			if advises(p.Links.Advice(d)) || d.Main().Advice() != nil || advisesInProse(sections.Body) {
+			if len(sections.Of(prose.SeeAlso)) > 0 || advises(p.Links.Advice(d)) || d.Main().Advice() != nil || advisesInProse(sections.Body) {
 				continue
 			}
 			p.report(d, finding.Finding{

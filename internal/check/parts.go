@@ -3,8 +3,10 @@ package check
 import (
 	"slices"
 	"strings"
+	"sync"
 
 	"codrel/internal/finding"
+	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/nearest"
 	"codrel/internal/prose"
@@ -20,7 +22,7 @@ class TooEarly(Exception):
 
 
 def height(hour: int, harbour: str = "Norhaven") -> float:
-    """Looks the water level up for an hour of the day.
+    """Predicts the water level for an hour of the day.
 
 `
 
@@ -141,6 +143,7 @@ type described struct {
 	names    map[string]bool // plain names of params
 	asked    []model.Param   // of those that a comment stands on
 	loose    bool            // it takes names beyond its list
+	told     bool            // its parameters are what the comment names
 	text     string
 }
 
@@ -160,6 +163,7 @@ func (p *Pass) describe(d *model.Declaration) *described {
 		if callable = constructor(d); callable == nil {
 			return nil // what making it takes is inherited or made by the language
 		}
+		p.callables(c, d)
 	} else if d.Kind() == model.KindConstructor && d.Parent != nil {
 		if len(c.sections) == 0 {
 			return nil
@@ -178,6 +182,8 @@ func (p *Pass) describe(d *model.Declaration) *described {
 			c.params = append(c.params, param)
 			c.loose = c.loose || param.Variadic
 		}
+		c.loose = c.loose || o.Callable.Open
+		c.told = c.told || o.Callable.Bare
 	}
 	for _, o := range p.commented(callable) {
 		c.asked = append(c.asked, o.Callable.Params...)
@@ -214,6 +220,57 @@ func constructor(d *model.Declaration) *model.Declaration {
 		}
 	}
 	return nil
+}
+
+// callables adds what objects of a class take when they are called, which the comment
+// on a class may describe as well.
+func (p *Pass) callables(c *described, d *model.Declaration) {
+	for _, m := range d.Members {
+		if m.Kind() != model.KindMethod || m.Name != "__call__" {
+			continue
+		}
+		for _, o := range m.Occurrences {
+			if o.Callable == nil {
+				continue
+			}
+			for _, param := range o.Callable.Params {
+				c.names[plainName(param.Name)] = true
+				c.params = append(c.params, param)
+				c.loose = c.loose || param.Variadic
+			}
+		}
+	}
+}
+
+// decorators are the texts of what is put around a callable, where the project has them.
+func (p *Pass) decorators(d *model.Declaration) (texts []string) {
+	at := d.Main()
+	for t := range at.Tokens(at.Signature) {
+		if t.Kind == model.TokenName {
+			break
+		}
+		if t.Kind != model.TokenValue {
+			continue
+		}
+		r := p.Links.Resolve(link.ScopeOf(d), t.Text, link.Loose)
+		if r.Target.Declaration != nil {
+			texts = append(texts, wholeText(r.Target.Declaration.Main()))
+		}
+	}
+	return texts
+}
+
+// wholeText is the text of a declaration with its body: up to the next that stands in
+// the same scope.
+func wholeText(at model.At) string {
+	end := int32(len(at.File.Text))
+	for i := range at.File.Occurrences {
+		o := &at.File.Occurrences[i]
+		if o.Scope == at.Scope && o.Span.Start > at.Span.Start && o.Span.Start < end {
+			end = o.Span.Start
+		}
+	}
+	return at.File.Text[at.Span.Start:end]
 }
 
 func (p *Pass) said(c *described, d *model.Declaration) {
@@ -333,9 +390,10 @@ func (c *described) isParam(name string) bool { return c.names[name] }
 func (p *Pass) phantoms(c *described) {
 	// What the class says of making it was judged there.
 	own := described{d: c.d, sections: c.sections[:min(1, len(c.sections))], params: c.params, names: c.names}
-	if c.loose {
+	if c.loose || c.told {
 		return
 	}
+	decorators := sync.OnceValue(func() []string { return p.decorators(c.d) })
 	var names []string
 	for _, param := range c.params {
 		if !param.Implied {
@@ -343,8 +401,11 @@ func (p *Pass) phantoms(c *described) {
 		}
 	}
 	named(own.entries(prose.Parameters), func(e prose.Entry, name string) {
-		if c.takes(name) {
+		if c.takes(name) || c.takes("_"+name) || strings.HasSuffix(name, ".") || strings.EqualFold(name, "none") {
 			return
+		}
+		if slices.ContainsFunc(decorators(), func(text string) bool { return mentions(text, name) }) {
+			return // what is put around the function may well take it
 		}
 		f := finding.Finding{
 			Rule: finding.PhantomParameter, Place: c.file.Place(e.Span),
@@ -359,7 +420,7 @@ func (p *Pass) phantoms(c *described) {
 }
 
 func (p *Pass) undescribedParameters(c *described) {
-	if len(c.entries(prose.Parameters)) == 0 || c.d.Kind() == model.KindClass {
+	if len(c.entries(prose.Parameters)) == 0 || c.d.Kind() == model.KindClass || madeByCode(c.text) {
 		return // prose, and a comment on the result alone, leave nobody looking for parameters
 	}
 	said := map[string]bool{}
@@ -386,6 +447,28 @@ func (p *Pass) undescribedParameters(c *described) {
 			Arguments: []finding.Argument{argument("name", c.d.Path()), argument("parameter", name)},
 		})
 	}
+}
+
+// madeByCode reports whether a comment has places that code fills in when the program
+// runs, such as "%(Spectral)s" and "${LIKE}": what they bring is not known here.
+func madeByCode(text string) bool {
+	for _, open := range []string{"%(", "${", "\n{"} {
+		for at := 0; ; {
+			i := strings.Index(text[at:], open)
+			if i < 0 {
+				break
+			}
+			at += i + len(open)
+			end := at
+			for end < len(text) && inWord(text[end]) {
+				end++
+			}
+			if end > at && end < len(text) && (open == "%(" && strings.HasPrefix(text[end:], ")s") || open != "%(" && text[end] == '}') {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // mentions reports whether a whole word stands in a text.
@@ -423,7 +506,7 @@ func (p *Pass) undescribedResults(c *described) {
 			return
 		}
 	}
-	if first, _, _ := strings.Cut(strings.TrimLeft(lower, " \t\r\n*"), " "); making[strings.TrimSuffix(first, "s")] {
+	if p.saysWhatItIs(c) {
 		return
 	}
 	form := ""
@@ -438,7 +521,7 @@ func (p *Pass) undescribedResults(c *described) {
 		if len(o.Callable.Results) > 0 { // what is declared outweighs what a body looks like
 			gives = gives || !isNothing(o.Callable.Results[0].Type.Text(o.File.Text))
 		} else {
-			gives = gives || o.Callable.Gives == model.GivesResult
+			gives = gives || o.Callable.Gives == model.GivesResult || o.Callable.Gives == model.GivesRelayed && p.relayed(c.d, o, 0)
 		}
 	}
 	if gives {
@@ -448,11 +531,86 @@ func (p *Pass) undescribedResults(c *described) {
 	}
 }
 
-// making are the verbs that begin a comment whose object is what is given back, as
-// "Creates an engine" does; without the ending of the third person.
+// saysWhatItIs reports whether the first sentence tells what comes back without the
+// word: by a verb whose object it is, as in "Creates an engine" and "Check whether it
+// floats", or by a noun, as in "A validator that raises an error".
+func (p *Pass) saysWhatItIs(c *described) bool {
+	for _, s := range c.sections {
+		words := strings.Fields(strings.ToLower(prose.Plain(prose.Summary(s.Body))))
+		for i, word := range words {
+			word = strings.Trim(word, ".,;:()*`\"'")
+			if i == 0 && nouns[word] {
+				return true
+			}
+			if making[word] || making[strings.TrimSuffix(word, "s")] || making[strings.TrimSuffix(word, "es")] {
+				return true
+			}
+		}
+		if len(words) > 0 {
+			return false
+		}
+	}
+	return false
+}
+
+// nouns begin a comment that says what its subject is, rather than what it does.
+var nouns = map[string]bool{
+	"a": true, "an": true, "the": true, "decorator": true, "wrapper": true, "context": true, "factory": true, "alias": true, "shortcut": true,
+	"whether": true, "helper": true, "iterator": true, "generator": true, "version": true, "use": true, "number": true, "list": true, "true": true, "false": true,
+}
+
+// relayed reports whether a callable gives anything, whose body returns what others give.
+func (p *Pass) relayed(d *model.Declaration, at model.At, depth int) bool {
+	const deepest = 5
+	if depth > deepest {
+		return true
+	}
+	for _, name := range at.Callable.Relays {
+		of := p.callee(d, name)
+		if of == nil || of.Main().Callable == nil {
+			return true // told elsewhere
+		}
+		called := of.Main()
+		switch {
+		case len(called.Callable.Results) > 0:
+			if !isNothing(called.Callable.Results[0].Type.Text(called.File.Text)) {
+				return true
+			}
+		case called.Callable.Gives == model.GivesNothing:
+		case called.Callable.Gives != model.GivesRelayed || p.relayed(of, called, depth+1):
+			return true
+		}
+	}
+	return false
+}
+
+// callee is the callable that a body calls by a name: a member of its own object, or what
+// its module knows by it.
+func (p *Pass) callee(d *model.Declaration, name string) *model.Declaration {
+	if self, member, ok := strings.Cut(name, "."); ok && d.Parent != nil && isSelf(d, self) && !strings.Contains(member, ".") {
+		return d.Parent.Member(member)
+	}
+	r := p.Links.Resolve(link.Scope{Module: d.Module, File: d.Main().File}, name, link.Loose)
+	if r.Target.Declaration == nil || r.Target.Declaration.Kind().IsType() {
+		return nil
+	}
+	return r.Target.Declaration
+}
+
+// isSelf reports whether a name is that of a method's own object.
+func isSelf(d *model.Declaration, name string) bool {
+	c := d.Main().Callable
+	return c != nil && len(c.Params) > 0 && c.Params[0].Implied && c.Params[0].Name == name
+}
+
+// making are the verbs whose object is what is given back; without the ending of the
+// third person.
 var making = map[string]bool{
 	"produce": true, "create": true, "construct": true, "make": true, "build": true, "generate": true, "provide": true, "get": true,
-	"fetch": true, "compute": true, "calculate": true, "retrieve": true, "obtain": true, "render": true, "tell": true, "convert": true,
+	"fetch": true, "compute": true, "calculate": true, "retrieve": true, "obtain": true, "render": true, "tell": true, "convert": true, "check": true, "determine": true, "test": true, "resolve": true, "deserialize": true, "parse": true,
+	"load": true, "read": true, "decode": true, "encode": true, "find": true, "look": true, "select": true, "copy": true, "clone": true, "format": true, "join": true,
+	"split": true, "merge": true, "extract": true, "estimate": true, "evaluate": true, "count": true, "list": true, "wrap": true, "transform": true, "whether": true,
+	"serialize": true, "compare": true, "derive": true, "query": true, "search": true, "choose": true, "pick": true, "sample": true, "draw": true, "open": true,
 }
 
 // isNothing knows the types of functions that give nothing back.
@@ -465,7 +623,7 @@ func isNothing(typ string) bool {
 }
 
 func (p *Pass) undescribedFailures(c *described) {
-	if !c.structured() || c.d.Kind() == model.KindClass {
+	if !c.structured() || c.d.Kind() == model.KindClass || c.told || c.tellsFailure() {
 		return
 	}
 	said := map[string]bool{}
@@ -476,7 +634,7 @@ func (p *Pass) undescribedFailures(c *described) {
 		}
 		for _, failure := range o.Callable.Failures {
 			name := lastPart(failure.Name)
-			if said[name] || mentions(c.text, name) || name == "NotImplementedError" || name == "AssertionError" {
+			if said[name] || mentions(c.text, name) || ordinary[name] {
 				continue
 			}
 			said[name] = true
@@ -486,6 +644,25 @@ func (p *Pass) undescribedFailures(c *described) {
 			})
 		}
 	}
+}
+
+// ordinary are failures that say nothing to callers: bodies that others fill, ends of
+// iterations and checks of the author's own.
+var ordinary = map[string]bool{
+	"NotImplementedError": true, "AssertionError": true, "StopIteration": true, "StopAsyncIteration": true, "GeneratorExit": true,
+	"NotImplemented": true, "UnsupportedOperation": true,
+}
+
+// tellsFailure reports whether a section says how it fails without naming a type.
+func (c *described) tellsFailure() bool {
+	for _, s := range c.sections {
+		for _, part := range s.Of(prose.Failures) {
+			if len(part.Body) > 0 || slices.ContainsFunc(part.Entries, func(e prose.Entry) bool { return e.Name == "" && len(e.Text) > 0 }) {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 func lastPart(name string) string { return name[strings.LastIndexByte(name, '.')+1:] }

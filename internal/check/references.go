@@ -6,6 +6,7 @@ import (
 	"unicode/utf8"
 
 	"codrel/internal/finding"
+	"codrel/internal/lang"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -177,12 +178,17 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		}
 		f.Form = "no text"
 	case result.Outcome == link.Found && n.Strict && p.hidden(result.Target):
-		f.Form = "out of reach"
+		if n.Outward && p.Links.MayBeOutside(from, n.Target) {
+			return
+		}
+		f.Form, f.Severity = "out of reach", finding.Note // it is there, only not for users
 	case result.Outcome != link.Missing:
 		return
 	case !n.Strict && n.Outward && !result.Partial: // a word in a list of names may be anybody's
 		return
 	case !n.Strict && !couldBeReference(n.Target, result):
+		return
+	case n.Outward && p.Links.MayBeOutside(from, n.Target):
 		return
 	case result.Unfit != nil:
 		f.Form = "fits no form"
@@ -195,12 +201,15 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		if !n.Strict && !result.Partial && near == "" && humps(n.Target) == 0 && !strings.Contains(n.Target, ".") {
 			return // an aside in brackets, such as "[Optional]"
 		}
+		if near == "" && p.makesNames(from) {
+			f.Severity = finding.Warning
+		}
 		switch {
 		case near != "":
 			f.Form = "near"
 			f.Arguments = append(f.Arguments, argument("near", near))
 		case n.Strict && p.Links.Kept(from, n.Target):
-			f.Form = "out of reach"
+			f.Form, f.Severity = "out of reach", finding.Note
 		}
 	}
 	p.report(d, f)
@@ -216,6 +225,15 @@ func (p *Pass) nothingToTake(d *model.Declaration, place finding.Place, n *prose
 		Rule: finding.BrokenReference, Form: "nothing to take", Place: place,
 		Arguments: []finding.Argument{argument("text", prose.Plain(n.Children)), argument("kind", d.Kind().String()), argument("name", d.Path())},
 	})
+}
+
+// makesNames reports whether programs in the language of a place make names while they run.
+func (p *Pass) makesNames(from link.Scope) bool {
+	if from.Module == nil {
+		return false
+	}
+	d, ok := p.Links.FrontEnd(from.Module.Library.Language).(lang.Dynamic)
+	return ok && d.MakesNames()
 }
 
 // hidden reports whether a target is declared but has no page.
@@ -372,7 +390,9 @@ func Load(harbour string) *Table { return nil }
 	Messages: map[string]string{"": "the signature of {kind} {name} has the type {type}, which users cannot name"},
 	module: func(p *Pass) {
 		for d := range p.shown {
-			if d.Kind() != model.KindField && !d.Kind().IsType() {
+			switch k := d.Kind(); { // variables are values to pass on: who has one need not name its type
+			case k == model.KindField, k == model.KindVariable, k == model.KindConstant, k.IsType():
+			default:
 				p.leaks(d)
 			}
 		}

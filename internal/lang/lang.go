@@ -224,6 +224,12 @@ func CommentLine(end FrontEnd, text string) string {
 	return "// " + text
 }
 
+// Dynamic is a front end in whose language programs commonly make names while they run.
+type Dynamic interface {
+	// MakesNames reports whether that is so: what is not declared may be there all the same.
+	MakesNames() bool
+}
+
 // Failing is a front end whose language has a word of its own for how a body fails.
 type Failing interface {
 	// FailureVerb is that word, as in "it raises an error"; "throws" is usual.

@@ -85,6 +85,7 @@ func (x *Index) edges(m *model.Module) []Edge {
 				continue
 			}
 			written := f.Imports[n]
+			written.Apart = written.Apart || f.Stub || declaresTypesAlone(to) || declaresTypesAlone(m)
 			at, known := found[to]
 			if !known {
 				found[to] = len(out)
@@ -96,6 +97,22 @@ func (x *Index) edges(m *model.Module) []Edge {
 	}
 	slices.SortFunc(out, func(a, b Edge) int { return byPath(a.To, b.To) })
 	return out
+}
+
+// declaresTypesAlone reports whether a module declares nothing that is there when the program
+// runs: what imports it, and what it imports, is needed by no one then.
+func declaresTypesAlone(m *model.Module) bool {
+	any := false
+	for d := range m.Declarations {
+		if d.Parent != nil {
+			continue
+		}
+		any = true
+		if k := d.Kind(); k != model.KindInterface && k != model.KindType {
+			return false
+		}
+	}
+	return any
 }
 
 // tangles are the sets of modules that can all be reached from one another

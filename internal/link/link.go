@@ -48,6 +48,7 @@ type Index struct {
 	packages      map[string]*model.Module   // by what users import them by, where that is not the path
 	imports       map[*model.Facts][]imported
 	replaced      map[*model.Declaration]bool // constants and variables that only stand for what the module gives under their names
+	outsides      sync.Map                    // of libraries: *outsideNames
 	given         sync.Map                    // of modules: what [Index.Gives] found
 	lifted        map[*model.Declaration]bool // declarations of kept modules that another gives on
 	liftedModules map[*model.Module]bool

@@ -665,3 +665,88 @@ func hasTypeToken(o model.At) bool {
 }
 
 func isUpper(s string) bool { return s != "" && s[0] >= 'A' && s[0] <= 'Z' }
+
+// MayBeOutside reports whether a name that is not found, or found where users see
+// nothing, may well be that of something outside the project: it begins with a package
+// that the library imports from there, goes on behind a value whose type is not known,
+// is taken from outside by some file of the library, or by a base that nobody here has read.
+func (x *Index) MayBeOutside(from Scope, written string) bool {
+	r := parseReference(strings.TrimSuffix(written, "."))
+	if len(r.names) == 0 || from.Module == nil {
+		return false
+	}
+	outside := x.outsideOf(from.Module.Library)
+	last := r.names[len(r.names)-1]
+	switch {
+	case len(r.names) > 1 && outside.roots[r.names[0]] && len(x.modules[r.names[0]]) == 0:
+		return true
+	case outside.names[last]:
+		return true
+	case len(r.names) == 1:
+		return from.Declaration != nil && !isUpper(last) && x.mayInherit(from.Declaration, 0) // members begin with small letters
+	}
+	for n := len(r.names) - 1; n > 0; n-- {
+		found := x.first(from, x.steps(from, Outward, reference{names: r.names[:n]}), r.names[:n], reference{names: r.names[:n]}, Outward)
+		if d := found.Target.Declaration; found.Outcome == Found && d != nil {
+			return !d.Kind().IsType() && !d.Kind().IsCallable() || d.Kind().IsType() && x.mayInherit(d, 0)
+		}
+	}
+	return false
+}
+
+// mayInherit reports whether a declaration stands in a type, or is one, that has bases
+// which nobody here has read.
+func (x *Index) mayInherit(d *model.Declaration, depth int) bool {
+	for ; d != nil && depth < 100; d, depth = d.Parent, depth+1 {
+		if d.Kind().IsType() && (x.open(d, 0) || decorated(d)) {
+			return true
+		}
+	}
+	return false
+}
+
+// decorated reports whether a type is handed to something when the program runs, which
+// may give it members.
+func decorated(d *model.Declaration) bool {
+	at := d.Main()
+	for t := range at.Tokens(at.Signature) {
+		switch t.Kind {
+		case model.TokenValue:
+			return true
+		case model.TokenName:
+			return false
+		}
+	}
+	return false
+}
+
+// outsideNames is what the files of a library take from outside of the project.
+type outsideNames struct {
+	roots map[string]bool // first names of packages
+	names map[string]bool // taken out of modules
+}
+
+func (x *Index) outsideOf(lib *model.Library) *outsideNames {
+	if known, ok := x.outsides.Load(lib); ok {
+		return known.(*outsideNames)
+	}
+	out := &outsideNames{map[string]bool{}, map[string]bool{}}
+	for _, m := range lib.Modules {
+		for _, f := range m.Files {
+			for _, i := range x.imports[f] {
+				if i.module != nil {
+					continue
+				}
+				if root, _, _ := strings.Cut(strings.TrimLeft(i.path, "."), "."); root != "" && i.path[0] != '.' {
+					out.roots[root] = true
+				}
+				if i.member != "" && i.member != "*" {
+					out.names[i.member] = true
+					out.names[i.name] = true
+				}
+			}
+		}
+	}
+	known, _ := x.outsides.LoadOrStore(lib, out)
+	return known.(*outsideNames)
+}

@@ -64,6 +64,7 @@ var english = Texts{
 	"package": "package",
 	"example": "Example", "example-of": "Example: {what}", "output": "Output", "created-by": "Functions that return it",
 	"share-of": "{documented} of {all} documented ({percent} %)", "worst-first": "Least documented first",
+	"told-parameters":  "Parameters as the comment names them.",
 	"module-word":      "module",
 	"program":          "program",
 	"nothing-in-reach": "Nothing that is declared here is visible at this reach.",

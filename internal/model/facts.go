@@ -164,6 +164,9 @@ type Callable struct {
 	Receiver Tokens // of a method: the type it is declared on
 	Failures []Failure
 	Gives    Gives
+	Relays   []string // the callables, as written, whose results are all that the body returns: see GivesRelayed
+	Open     bool     // it reads what it is given beyond its list
+	Bare     bool     // its body is there for others to fill: it is empty, only fails, or returns one fixed value
 }
 
 // Failure is a way in which a body says that it fails.
@@ -180,7 +183,8 @@ const (
 	GivesUnknown Gives = iota // there is no body, or its language needs no look at it
 	GivesNothing
 	GivesResult
-	GivesSeries // one value after the other, as generators do
+	GivesSeries  // one value after the other, as generators do
+	GivesRelayed // what other callables give, if they give anything
 )
 
 // Param is a parameter, a result or a type parameter.

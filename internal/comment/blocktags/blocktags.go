@@ -133,7 +133,7 @@ func (p *parser) block(word line, lines []line) {
 	case meaning.kind == prose.Other:
 		text := p.markdown(lines)
 		if meaning.names {
-			text = seeAlso(text)
+			text = named(text)
 		}
 		p.out.Parts = append(p.out.Parts, prose.Part{Kind: prose.Other, Title: meaning.title, Span: word.span(), Body: text})
 	default:

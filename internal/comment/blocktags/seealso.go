@@ -110,3 +110,25 @@ func seenAs(name string, shown prose.Node) prose.Node {
 func part(n *prose.Node, from, to int) prose.Node {
 	return prose.Node{Kind: prose.Text, Text: n.Text[from:to], Span: source.Span{Start: n.Span.Start + int32(from), End: n.Span.Start + int32(to)}}
 }
+
+// named makes code of the name that a text begins with: it links where it means one
+// thing, and an event that nothing declares is no mistake.
+func named(nodes []prose.Node) []prose.Node {
+	if len(nodes) == 0 || nodes[0].Kind != prose.Paragraph || len(nodes[0].Children) == 0 {
+		return nodes
+	}
+	first := nodes[0].Children[0]
+	name := seenName.FindString(first.Text)
+	if first.Kind != prose.Text || name == "" || strings.HasPrefix(first.Text[len(name):], " ") && !strings.ContainsAny(name, "#.:~") {
+		return nodes
+	}
+	code := first
+	code.Kind, code.Text = prose.Code, name
+	code.Span.End = min(code.Span.End, code.Span.Start+int32(len(name)))
+	rest := part(&first, len(name), len(first.Text))
+	nodes[0].Children = append([]prose.Node{code}, nodes[0].Children[1:]...)
+	if rest.Text != "" {
+		nodes[0].Children = append([]prose.Node{code, rest}, nodes[0].Children[1:]...)
+	}
+	return nodes
+}

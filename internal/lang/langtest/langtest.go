@@ -144,8 +144,14 @@ func line(o *model.Occurrence, text string) string {
 		for _, f := range o.Callable.Failures {
 			b.WriteString(" fails=" + f.Name)
 		}
+		if o.Callable.Open {
+			b.WriteString(" open")
+		}
+		if o.Callable.Bare {
+			b.WriteString(" bare")
+		}
 		if g := o.Callable.Gives; g > model.GivesNothing {
-			b.WriteString([]string{" gives=result", " gives=series"}[g-model.GivesResult])
+			b.WriteString([]string{" gives=result", " gives=series", " gives=" + strings.Join(o.Callable.Relays, "+")}[g-model.GivesResult])
 		}
 	}
 	if o.Export != model.ExportUnsaid {

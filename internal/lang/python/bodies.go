@@ -129,7 +129,7 @@ func (r *reader) tells(at, end int, c *model.Callable) {
 		r.leaves(at, end, c)
 	case 'y':
 		if r.wordAt(at, "yield") {
-			c.Gives = model.GivesSeries
+			r.yields(at+len("yield"), end, c)
 		}
 	case 'i', 'e', 'f', 't', 'w': // a suite on the line of its head, as in "if late: raise TooLate(at)"
 		if i := strings.Index(r.text[at:end], ": r"); i >= 0 {
@@ -137,10 +137,46 @@ func (r *reader) tells(at, end int, c *model.Callable) {
 		}
 	default:
 		if i := strings.Index(r.text[at:end], "yield"); i > 0 && strings.IndexByte(" (", r.text[at+i-1]) >= 0 {
-			c.Gives = model.GivesSeries
+			c.Gives, c.Relays = model.GivesSeries, nil
 		}
 	}
 }
+
+// yields reads a "yield" that stands alone: without a value it hands the course of
+// things over, as in a context manager, and gives nothing.
+func (r *reader) yields(at, end int, c *model.Callable) {
+	if from, to := r.trimmed(at, end); from < to && r.text[from] != '#' {
+		c.Gives, c.Relays = model.GivesSeries, nil
+	}
+}
+
+// relays reads a value that is nothing but a call, "f(...)" or "self.f(...)": what it
+// gives is told elsewhere.
+func (r *reader) relays(from, to int, c *model.Callable) bool {
+	stop := r.dottedEnd(from)
+	name := r.text[from:stop]
+	if stop == from || stop >= to || r.text[stop] != '(' || r.text[to-1] != ')' || len(c.Relays) >= mostRelays {
+		return false
+	}
+	depth := 0
+	for at := stop; at < to; at++ { // the bracket that opens here closes at the end
+		switch r.text[at] {
+		case '(', '[', '{':
+			depth++
+		case ')', ']', '}':
+			if depth--; depth == 0 && at < to-1 {
+				return false
+			}
+		case '"', '\'', '#':
+			return false // rare, and told by other means
+		}
+	}
+	c.Gives, c.Relays = model.GivesRelayed, append(c.Relays, name)
+	return true
+}
+
+// mostRelays is how many calls a body returns at most, of which what they give is asked.
+const mostRelays = 4
 
 // leaves reads "return" and "raise".
 func (r *reader) leaves(at, end int, c *model.Callable) {
@@ -148,7 +184,9 @@ func (r *reader) leaves(at, end int, c *model.Callable) {
 	case r.wordAt(at, "return"):
 		value, stop := r.trimmed(at+len("return"), end)
 		if value < stop && r.text[value] != '#' && r.text[value] != ';' && r.text[value:stop] != "None" && c.Gives != model.GivesSeries {
-			c.Gives = model.GivesResult
+			if c.Gives == model.GivesResult || !r.relays(value, stop, c) {
+				c.Gives, c.Relays = model.GivesResult, nil
+			}
 		}
 	case r.wordAt(at, "raise"):
 		name := r.blanks(at+len("raise"), false)

@@ -138,8 +138,25 @@ func (r *reader) behindMargin(l source.Span, margin int) int32 {
 	return l.Start
 }
 
+// underlines reports whether a text has a line of dashes below another: a section begins.
+func underlines(text string) bool {
+	for at := 0; ; {
+		i := strings.Index(text[at:], "\n---")
+		if i < 0 {
+			return false
+		}
+		i += at + 1
+		at = i
+		line, _, _ := strings.Cut(text[i:], "\n")
+		if strings.Trim(line, "- \r") == "" && i > 1 && text[i-2] != '\n' {
+			return true
+		}
+	}
+}
+
 // deprecates reports whether a docstring says that its subject is deprecated, by
-// the directive or by a line that begins with the word.
+// the directive or by a line that begins with the word. What stands deeper, or in a
+// section of the docstring, speaks of a part of the subject.
 func deprecates(text string) bool {
 	for at := 0; ; {
 		i := strings.Index(text[at:], "eprecated")
@@ -148,7 +165,11 @@ func deprecates(text string) bool {
 		}
 		i += at
 		at = i + len("eprecated")
-		line := strings.TrimLeft(text[strings.LastIndexByte(text[:i], '\n')+1:i], " \t")
+		start := strings.LastIndexByte(text[:i], '\n') + 1
+		line := text[start:i]
+		if line == "" || line[0] == ' ' || line[0] == '\t' || underlines(text[:start]) {
+			continue
+		}
 		rest := text[at:]
 		switch {
 		case line == ".. d" && strings.HasPrefix(rest, "::"),

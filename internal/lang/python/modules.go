@@ -315,6 +315,9 @@ func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
 // CommentLine begins with "#".
 func (FrontEnd) CommentLine(text string) string { return "# " + text }
 
+// MakesNames is true: attributes are often set on classes and modules by code.
+func (FrontEnd) MakesNames() bool { return true }
+
 // FailureVerb is the word of the language reference.
 func (FrontEnd) FailureVerb() string { return "raises" }
 

@@ -405,6 +405,8 @@ func (r *reader) tells(c *model.Callable, f *function) {
 	if f.body.Empty() {
 		return
 	}
+	c.Open = r.readsArguments(f)
+	c.Bare = r.facts.Language == "javascript" && r.isBare(f) // TypeScript holds callers to the list
 	c.Gives = model.GivesNothing
 	if f.generator {
 		c.Gives = model.GivesSeries
@@ -447,6 +449,66 @@ func (r *reader) tells(c *model.Callable, f *function) {
 			}
 		}
 	}
+}
+
+// readsArguments reports whether a body names the object that has all arguments.
+func (r *reader) readsArguments(f *function) bool {
+	if f.arrow {
+		return false
+	}
+	const word = "arguments"
+	body := f.body.In(r.text)
+	for at := 0; ; {
+		i := strings.Index(body[at:], word)
+		if i < 0 {
+			return false
+		}
+		i += at
+		at = i + len(word)
+		if i > 0 && !inNames[body[i-1]] && body[i-1] != '.' && (at == len(body) || !inNames[body[at]]) {
+			return true
+		}
+	}
+}
+
+// isBare reports whether a body is there for others to fill: it is empty, or its only
+// statement fails or returns one fixed value.
+func (r *reader) isBare(f *function) bool {
+	if f.body.Empty() || r.text[f.body.Start] != '{' {
+		return false
+	}
+	end := int(f.body.End) - 1
+	at := r.after(int(f.body.Start) + 1)
+	switch {
+	case at >= end:
+		return true
+	case r.wordAt(at, "throw"):
+		at = r.after(at + len("throw"))
+		if r.wordAt(at, "new") {
+			at = r.after(at + len("new"))
+		}
+		if at = r.after(r.nameEnd(at)); r.byteAt(at) == '(' {
+			at, _ = r.behind(at)
+		}
+	case r.wordAt(at, "return"):
+		at = r.after(at + len("return"))
+		switch c := r.byteAt(at); {
+		case c == '"' || c == '\'':
+			at = r.quoted(at)
+		case startsName(c):
+			at = r.nameEnd(at)
+		case c >= '0' && c <= '9':
+			for at < end && (inNames[r.text[at]] || r.text[at] == '.') {
+				at++
+			}
+		}
+	default:
+		return false
+	}
+	if at = r.after(at); r.byteAt(at) == ';' {
+		at = r.after(at + 1)
+	}
+	return at >= end
 }
 
 // ownStatement reports whether a word stands at the start of a statement and in

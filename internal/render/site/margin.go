@@ -127,6 +127,9 @@ func (v view) notes(d *model.Declaration) []sentence {
 	if d.Generated() {
 		out = append(out, sentence{{Text: v.say("generated")}})
 	}
+	if names := v.told(d, d.Main()); len(names) > 0 {
+		out = append(out, sentence{{Text: v.say("told-parameters")}})
+	}
 	out = append(out, v.marked(d)...)
 	if scripts := mixedScripts(d.Name); scripts != nil {
 		out = append(out, sentence{{Text: v.say("mixed-scripts", "scripts", strings.Join(scripts, v.say("and")))}})

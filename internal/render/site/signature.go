@@ -14,7 +14,7 @@ const longSignature = 76
 
 // signature draws the signature of one occurrence.
 func (v view) signature(d *model.Declaration, at model.At) string {
-	tokens := at.Signature.List(at.File.Text)
+	tokens := withTold(at.Signature.List(at.File.Text), v.told(d, at))
 	var broken map[int]lineBreak
 	if at.Callable != nil && textLength(tokens) > longSignature {
 		broken = parameterBreaks(tokens, at.Callable.Params)
