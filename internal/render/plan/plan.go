@@ -201,9 +201,14 @@ func (p *Plan) module(m *model.Module) {
 				page.Twins, page.Title = list, names(list)
 				if first := shared[list[0]]; first != nil {
 					page.Same = first
-				} else {
-					shared[list[0]] = page
+					continue
 				}
+				shared[list[0]] = page
+				var groups []Group
+				for _, twin := range list {
+					groups = append(groups, p.MembersOf(twin)...)
+				}
+				p.makeRoom(page, strings.TrimSuffix(page.Address, ".html"), groups)
 				continue
 			}
 			p.makeRoom(page, strings.TrimSuffix(page.Address, ".html"), p.MembersOf(d))
@@ -228,7 +233,7 @@ func (p *Plan) GroupsOf(m *model.Module) []Group { return p.modules[m].groups }
 // it always has, see [Declaration], or that of its plate on a page of details.
 func (p *Plan) Declaration(d *model.Declaration) string {
 	address := cmp.Or(p.away[d], p.PageOf(d))
-	if p.onTwins(d) {
+	if p.away[d] == "" && p.onTwins(d) {
 		return address + "#" + d.Path()
 	}
 	if anchor := Anchor(d); anchor != "" {

@@ -176,11 +176,15 @@ func (w *contentsWriter) declaration(d *model.Declaration) {
 	if members := w.v.plan.Members(d); open && len(members) > 0 {
 		w.raw("<ul>")
 		for _, member := range members[:min(len(members), mostOwn)] {
-			w.item("#"+plan.Anchor(member), breakable(member.Name), false, member.Deprecated())
+			w.item("#"+w.v.anchor(member), breakable(member.Name), false, member.Deprecated())
 			w.raw("</li>")
 		}
 		if len(members) > mostOwn {
-			w.raw(`<li><a href="#` + membersAnchor + `">` + escape(w.v.say("all-of", "count", w.v.count(len(members), "member"))) + "</a></li>")
+			target := membersAnchor
+			if len(w.v.page.Twins) > 0 {
+				target = d.Path()
+			}
+			w.raw(`<li><a href="#` + escape(target) + `">` + escape(w.v.say("all-of", "count", w.v.count(len(members), "member"))) + "</a></li>")
 		}
 		w.raw("</ul>")
 	}

@@ -348,7 +348,7 @@ func outermost(d *model.Declaration) *model.Declaration {
 // page of several types the first that has it keeps it, so that no address moves.
 func (v view) plainAnchor(d *model.Declaration) string {
 	anchor := plan.Anchor(d)
-	if len(v.page.Twins) == 0 || anchor == "" {
+	if v.page.Kind != plan.TypePage || len(v.page.Twins) == 0 || anchor == "" {
 		return ""
 	}
 	for _, twin := range v.page.Twins {

@@ -202,6 +202,9 @@ func (v view) bareNames(list []*model.Declaration) string {
 		line := v.to(v.plan.Line(d))
 		page, _, _ := strings.Cut(line, "#")
 		anchor := attribute(v.anchor(d))
+		if plain := v.plainAnchor(d); plain != "" {
+			b.WriteString("<li><a id=" + attribute(plain) + "></a>\n")
+		}
 		switch {
 		case len(list) <= mostLinked:
 			b.WriteString("<li><a id=" + anchor + " href=" + attribute(line) + ">" + escape(d.Name) + "</a>\n")
