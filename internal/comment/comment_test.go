@@ -41,7 +41,7 @@ func TestSectionsOfEachLanguage(t *testing.T) {
 	for range s.All {
 		n++
 	}
-	assert.Equal(t, 2, n)
+	assert.Equal(t, 3, n)
 	for range s.All { // a walk may stop early
 		break
 	}

@@ -230,6 +230,12 @@ type Dynamic interface {
 	MakesNames() bool
 }
 
+// Valued is a front end in whose language constants and variables often hold functions.
+type Valued interface {
+	// HoldsFunction reports whether the words of a declaration say that its value is one.
+	HoldsFunction(*model.Declaration) bool
+}
+
 // Failing is a front end whose language has a word of its own for how a body fails.
 type Failing interface {
 	// FailureVerb is that word, as in "it raises an error"; "throws" is usual.

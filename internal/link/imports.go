@@ -379,6 +379,11 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 			return x.under(Target{Declaration: d}, rest)
 		}
 	}
+	if len(x.called) > 0 {
+		if found, _, _ := x.byCalled(m.Library, m)(strings.Split(name, ".")); len(found) == 1 {
+			return found[0]
+		}
+	}
 	return Target{}
 }
 

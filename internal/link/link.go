@@ -47,10 +47,11 @@ type Index struct {
 	modules       map[string][]*model.Module // by path, code only
 	packages      map[string]*model.Module   // by what users import them by, where that is not the path
 	imports       map[*model.Facts][]imported
-	replaced      map[*model.Declaration]bool // constants and variables that only stand for what the module gives under their names
-	outsides      sync.Map                    // of libraries: *outsideNames
-	given         sync.Map                    // of modules: what [Index.Gives] found
-	lifted        map[*model.Declaration]bool // declarations of kept modules that another gives on
+	replaced      map[*model.Declaration]bool     // constants and variables that only stand for what the module gives under their names
+	called        map[string][]*model.Declaration // by the paths that comments call them by
+	outsides      sync.Map                        // of libraries: *outsideNames
+	given         sync.Map                        // of modules: what [Index.Gives] found
+	lifted        map[*model.Declaration]bool     // declarations of kept modules that another gives on
 	liftedModules map[*model.Module]bool
 	wholes        map[*model.Module]bool                      // modules that others give on as a whole, under a name
 	added         map[*model.Declaration][]*model.Declaration // what other files declare of a declaration
@@ -117,6 +118,7 @@ func New(project *model.Project, options Options) *Index {
 		}
 	}
 	x.readImports()
+	x.called = x.findCalled()
 	x.takeFromOthers()
 	x.findSurface()
 	x.besides = sync.OnceValue(x.findBesides)
@@ -260,4 +262,16 @@ func (x *Index) outside(module, name string) string {
 		}
 	}
 	return ""
+}
+
+// ShownKind is a declaration's kind as users see it: what holds a function is one.
+func (x *Index) ShownKind(d *model.Declaration) model.Kind {
+	kind := d.Kind()
+	if kind != model.KindConstant && kind != model.KindVariable {
+		return kind
+	}
+	if v, ok := x.options.FrontEnds[d.Module.Library.Language].(lang.Valued); ok && v.HoldsFunction(d) {
+		return model.KindFunction
+	}
+	return kind
 }

@@ -343,6 +343,10 @@ func (x *Index) steps(from Scope, how How, r reference) []step {
 	inside, module, imports := x.inScope(from), x.inModule(from), x.inImports(from)
 	lib := from.Module.Library
 	steps := []step{inside, module, imports}
+	if len(x.called) > 0 {
+		module = both(x.byCalled(lib, from.Module), module)
+		steps[1] = module
+	}
 	if how == Bracketed {
 		steps = []step{module, imports, inside}
 	}
@@ -749,4 +753,56 @@ func (x *Index) outsideOf(lib *model.Library) *outsideNames {
 	}
 	known, _ := x.outsides.LoadOrStore(lib, out)
 	return known.(*outsideNames)
+}
+
+// byCalled looks for what comments call by a path: the path whole, or what stands in
+// it. What the module itself has under it is meant before others.
+func (x *Index) byCalled(lib *model.Library, near *model.Module) step {
+	return func(names []string) (found []Target, partial bool, beyond *Target) {
+		for n := len(names); n > 0; n-- {
+			for _, d := range x.called[strings.Join(names[:n], ".")] {
+				if d.Module.Library != lib {
+					continue
+				}
+				if below := x.below(d, names[n:]); below != nil {
+					found = append(found, Target{Declaration: below})
+				}
+				partial = partial || n < len(names)
+			}
+			if own := slices.DeleteFunc(slices.Clone(found), func(t Target) bool { return t.Declaration.Module != near }); len(own) > 0 {
+				found = own
+			}
+			if len(found) > 0 {
+				return found, false, nil
+			}
+		}
+		return nil, partial, nil
+	}
+}
+
+// both looks in one place, and in another where that one has nothing.
+func both(first, second step) step {
+	return func(names []string) ([]Target, bool, *Target) {
+		if found, partial, beyond := first(names); len(found) > 0 || beyond != nil {
+			return found, partial, beyond
+		}
+		return second(names)
+	}
+}
+
+// findCalled collects what comments call by paths of their own.
+func (x *Index) findCalled() map[string][]*model.Declaration {
+	out := map[string][]*model.Declaration{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			for d := range m.Declarations {
+				for _, o := range d.Occurrences {
+					if path := o.Called(); path != "" && !slices.Contains(out[path], d) {
+						out[path] = append(out[path], d)
+					}
+				}
+			}
+		}
+	}
+	return out
 }

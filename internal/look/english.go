@@ -65,6 +65,7 @@ var english = Texts{
 	"example": "Example", "example-of": "Example: {what}", "output": "Output", "created-by": "Functions that return it",
 	"share-of": "{documented} of {all} documented ({percent} %)", "worst-first": "Least documented first",
 	"told-parameters":  "Parameters as the comment names them.",
+	"type":             "Type",
 	"module-word":      "module",
 	"program":          "program",
 	"nothing-in-reach": "Nothing that is declared here is visible at this reach.",

@@ -59,6 +59,7 @@ var german = Texts{
 	"example": "Beispiel", "example-of": "Beispiel: {what}", "output": "Ausgabe", "created-by": "Funktionen, die es liefern",
 	"share-of": "{documented} von {all} dokumentiert ({percent} %)", "worst-first": "Am wenigsten dokumentierte zuerst",
 	"told-parameters":  "Parameter, wie der Kommentar sie nennt.",
+	"type":             "Typ",
 	"module-word":      "Modul",
 	"program":          "Programm",
 	"nothing-in-reach": "Nichts, was hier deklariert ist, ist sichtbar.",

@@ -74,6 +74,7 @@ type Extra struct {
 	Conditions []string // under which it exists, as written
 	Advice     *Doc     // what the mark that makes it deprecated says in words
 	Same       string   // the path of what it is another name of, as written
+	Called     string   // the path that its comment calls it by, where code makes it known under that
 	TextOf     string   // the path of what has its text, as written
 	Assigned   bool     // an assignment gives it its text, and nothing is attached to it
 	Property   bool     // it is made a property of what it is another name of
@@ -125,6 +126,14 @@ func (o *Occurrence) Same() string {
 		return ""
 	}
 	return o.Extra.Same
+}
+
+// Called is the path that the occurrence's comment calls it by, or "".
+func (o *Occurrence) Called() string {
+	if o.Extra == nil {
+		return ""
+	}
+	return o.Extra.Called
 }
 
 // Attached reports whether a doc comment is attached to the occurrence itself.

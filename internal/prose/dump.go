@@ -53,6 +53,9 @@ func DumpSections(s *Sections) string {
 		b.WriteString("deprecated:\n")
 		dump(&b, s.Deprecated, 1)
 	}
+	if len(s.Type) > 0 {
+		fmt.Fprintf(&b, "type %q\n", Plain(s.Type))
+	}
 	if len(s.Marks) > 0 {
 		fmt.Fprintf(&b, "marks %v\n", s.Marks)
 	}

@@ -8,6 +8,7 @@ type Sections struct {
 	Deprecated []Node // the advice of a deprecation, blocks
 	Parts      []Part
 	Flaws      []Flaw
+	Type       []Node   // what the comment says of its subject's type, inline
 	Marks      []string // what the comment says of its subject in one word, each one of Marks
 	// Obsolete is set where the comment says that its subject is deprecated, also
 	// where it gives no advice.
@@ -20,7 +21,7 @@ var Marks = []string{"abstract", "static", "readonly", "async", "generator", "ov
 
 // All are the nodes of every section, for walks that look at each reference.
 func (s *Sections) All(yield func([]Node) bool) {
-	if !yield(s.Body) || !yield(s.Deprecated) {
+	if !yield(s.Body) || !yield(s.Deprecated) || !yield(s.Type) {
 		return
 	}
 	for i := range s.Parts {

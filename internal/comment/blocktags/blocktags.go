@@ -114,6 +114,8 @@ func (p *parser) block(word line, lines []line) {
 		taken := prose.Node{Kind: prose.Taken, Strict: true, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: "@" + word.text, Span: span}}}
 		p.out.Body = append(p.out.Body, prose.Node{Kind: prose.Paragraph, Span: span, Children: []prose.Node{taken}})
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)
+	case word.text == "type":
+		p.subjectType(lines)
 	case meaning.silent:
 	case meaning.label:
 		p.out.Body = append(p.out.Body, p.labelled(word, lines)...)
@@ -135,9 +137,44 @@ func (p *parser) block(word line, lines []line) {
 		if meaning.names {
 			text = named(text)
 		}
-		p.out.Parts = append(p.out.Parts, prose.Part{Kind: prose.Other, Title: meaning.title, Span: word.span(), Body: text})
+		p.other(meaning, word, text)
 	default:
 		p.entry(meaning.kind, word, lines)
+	}
+}
+
+// other keeps what is said under a title of its own: once, however often its tag stands.
+func (p *parser) other(m meaning, word line, text []prose.Node) {
+	if m.names {
+		text = []prose.Node{{Kind: prose.List, Span: word.span(), Children: []prose.Node{{Kind: prose.Item, Span: word.span(), Children: text}}}}
+	}
+	for i := range p.out.Parts {
+		part := &p.out.Parts[i]
+		if part.Kind != prose.Other || part.Title != m.title {
+			continue
+		}
+		if m.names {
+			part.Body[0].Children = append(part.Body[0].Children, text[0].Children...)
+		} else {
+			part.Body = append(part.Body, text...)
+		}
+		return
+	}
+	p.out.Parts = append(p.out.Parts, prose.Part{Kind: prose.Other, Title: m.title, Span: word.span(), Body: text})
+}
+
+// subjectType keeps the type that a comment gives its subject, and the text behind it.
+func (p *parser) subjectType(lines []line) {
+	if len(lines) == 0 || !strings.HasPrefix(lines[0].text, "{") {
+		return
+	}
+	var e prose.Entry
+	lines = append([]line(nil), lines...)
+	rest := p.typed(&e, lines[0], &lines)
+	p.out.Type = e.Type
+	if len(lines) > 0 {
+		lines[0] = rest
+		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	}
 }
 

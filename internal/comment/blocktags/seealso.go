@@ -118,8 +118,8 @@ func named(nodes []prose.Node) []prose.Node {
 		return nodes
 	}
 	first := nodes[0].Children[0]
-	name := seenName.FindString(first.Text)
-	if first.Kind != prose.Text || name == "" || strings.HasPrefix(first.Text[len(name):], " ") && !strings.ContainsAny(name, "#.:~") {
+	name, _, _ := strings.Cut(first.Text, " ")
+	if name = strings.TrimRight(name, "\n.,"); first.Kind != prose.Text || name == "" {
 		return nodes
 	}
 	code := first

@@ -51,7 +51,7 @@ var vocabulary = func() map[string]meaning {
 	}
 	put(meaning{mark: "abstract"}, "virtual")
 	put(meaning{kind: prose.Other, title: "To do"}, "todo")
-	put(meaning{silent: true}, `access alias augments author borrows callback category class const constant
+	put(meaning{silent: true}, `access alias augments author chainable chained fluent field borrows callback category class const constant
 		constructor constructs copyright decorator enum eventProperty export exports extends external function func
 		global group hidden hideconstructor host ignore implements import inline inner instance interface
 		internal kind label lends license link memberof memberOf member method mixes mixin module name namespace nocollapse noalias nosideeffects

@@ -101,3 +101,40 @@ func aboutFile(text string) bool {
 	})
 	return about
 }
+
+// valueOf is what stands behind a block tag on its line.
+func valueOf(text, word string) string {
+	for line := range strings.Lines(text) {
+		if rest, ok := strings.CutPrefix(strings.TrimSpace(line), "@"+word); ok && (rest == "" || rest[0] == ' ' || rest[0] == '\t') {
+			return strings.TrimSpace(rest)
+		}
+	}
+	return ""
+}
+
+// access reads "@access private" and the like.
+func (r *reader) access(o *model.Occurrence) {
+	switch valueOf(o.Doc.Text, "access") {
+	case "private":
+		o.Visibility = model.Private
+	case "protected":
+		o.Visibility = max(o.Visibility, model.Protected)
+	case "package":
+		o.Visibility = max(o.Visibility, model.Internal)
+	}
+}
+
+// grouped makes "@category" and "@group" the group that a declaration belongs to, unless
+// the maintainer named one.
+func (r *reader) grouped(list []model.Directive, doc *model.Doc, word string) []model.Directive {
+	name := valueOf(doc.Text, word)
+	for _, d := range list {
+		if d.Verb == "part" {
+			return list
+		}
+	}
+	if name == "" {
+		return list
+	}
+	return append(list, model.Directive{Verb: "part", Object: name, Span: doc.Span})
+}

@@ -488,7 +488,7 @@ func (r *reader) isBare(f *function) bool {
 			at = r.after(at + len("new"))
 		}
 		if at = r.after(r.nameEnd(at)); r.byteAt(at) == '(' {
-			at, _ = r.behind(at)
+			at = r.bracketed(at)
 		}
 	case r.wordAt(at, "return"):
 		at = r.after(at + len("return"))

@@ -97,6 +97,8 @@ func (FrontEnd) BringNameIn(module *model.Module, d *model.Declaration, name str
 	switch {
 	case d.Main().Export == model.NotExported && d.Module == module || from == "":
 		return ""
+	case d.Main().Called() != "" || d.Main().Worded && d.Kind() != model.KindType:
+		return "" // code makes it known, under its path
 	case d.Main().Worded:
 		return "/** @import { " + name + " } from \"" + from + "\" */"
 	case isCommon(module) && name == "default":
@@ -249,6 +251,10 @@ func (FrontEnd) ModuleWord(*model.Module) string { return "module" }
 // KindWord uses the words of the languages' references.
 func (FrontEnd) KindWord(d *model.Declaration) string {
 	switch d.Kind() {
+	case model.KindConstant, model.KindVariable:
+		if (FrontEnd{}).HoldsFunction(d) {
+			return "function"
+		}
 	case model.KindClass:
 		if d.Main().Callable != nil {
 			return "function"
@@ -285,6 +291,60 @@ func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
 		return form, true
 	}
 	return form, false
+}
+
+// HoldsFunction is true of a constant with the type of a function, and of one that a
+// call makes of a function, as currying does.
+func (FrontEnd) HoldsFunction(d *model.Declaration) bool {
+	if k := d.Kind(); k != model.KindConstant && k != model.KindVariable {
+		return false
+	}
+	at := d.Main()
+	text, behind := "", false
+	for t := range at.Tokens(at.Signature) {
+		if behind {
+			text += t.Text
+		}
+		if behind = behind || t.Kind == model.TokenName; len(text) > 4000 {
+			break
+		}
+	}
+	if typ, ok := strings.CutPrefix(text, ": "); ok {
+		return (typ[0] == '(' || typ[0] == '<') && isFunctionType(typ)
+	}
+	value, ok := strings.CutPrefix(text, " = ")
+	if !ok {
+		return false
+	}
+	l := lexer{text: value}
+	end := l.nameEnd(0)
+	if end == 0 || l.byteAt(end) != '(' {
+		return false
+	}
+	argument := l.after(end + 1)
+	if l.wordAt(argument, "function") || l.wordAt(argument, "async") {
+		return true
+	}
+	if l.byteAt(argument) == '(' {
+		return strings.HasPrefix(value[min(l.after(l.bracketed(argument)), len(value)):], "=>")
+	}
+	name := l.nameEnd(argument)
+	return name > argument && strings.HasPrefix(value[min(l.after(name), len(value)):], "=>")
+}
+
+// isFunctionType reports whether a type is that of a function: parameters, maybe behind
+// type parameters, and an arrow behind them.
+func isFunctionType(typ string) bool {
+	l := lexer{text: typ, typed: true}
+	at := 0
+	if typ[0] == '<' {
+		end, ok := l.typeArguments(0)
+		if !ok {
+			return false
+		}
+		at = l.after(end)
+	}
+	return l.byteAt(at) == '(' && strings.HasPrefix(typ[min(l.after(l.bracketedType(at)), len(typ)):], "=>")
 }
 
 // GroupKey calls what objects hold properties.

@@ -207,6 +207,10 @@ func (r *reader) add(o model.Occurrence, comment source.Span, directives []model
 	if o.Doc != nil {
 		tags(o.Doc.Text, func(word string) {
 			switch word {
+			case "access":
+				r.access(&o)
+			case "category", "group":
+				directives = r.grouped(directives, o.Doc, word)
 			case "constructor", "class":
 				if o.Kind == model.KindFunction {
 					o.Kind = model.KindClass // made with new, before there were classes

@@ -34,6 +34,7 @@ func (r *reader) module() {
 	}
 	r.settle()
 	r.toldTypes()
+	r.names()
 }
 
 // progress calls read and makes sure that something was read.

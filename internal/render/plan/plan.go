@@ -177,7 +177,7 @@ func (p *Plan) look(lib *model.Library) {
 	}
 	for _, m := range p.shown[lib] {
 		top := p.inReach(p.Links.Tops(m))
-		v := &moduleView{folder: moduleFolder(m), page: Module(m), top: top, groups: Groups(top), types: map[*model.Declaration]string{}}
+		v := &moduleView{folder: moduleFolder(m), page: Module(m), top: top, groups: Groups(top, p.Links.ShownKind), types: map[*model.Declaration]string{}}
 		for _, d := range top {
 			if d.Kind().IsType() {
 				v.types[d] = v.folder + "/" + pageFile(d)
@@ -458,9 +458,9 @@ func (g Group) All() []*model.Declaration {
 }
 
 // Groups puts declarations into the groups that the maintainer named, in the
-// order in which the names first stand, and then by kind in the order in which
-// people read them.
-func Groups(list []*model.Declaration) []Group {
+// order in which the names first stand, and then by kind, as users see it, in the
+// order in which people read them.
+func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind) []Group {
 	var named, kinds []Group
 	put := func(groups *[]Group, title string, named bool, d *model.Declaration) {
 		i := slices.IndexFunc(*groups, func(g Group) bool { return g.Title == title })
@@ -477,7 +477,7 @@ func Groups(list []*model.Declaration) []Group {
 	}
 	for _, title := range kindTitles {
 		for _, d := range list {
-			if part(d) == "" && title == KindTitle(d.Kind()) {
+			if part(d) == "" && title == KindTitle(kind(d)) {
 				put(&kinds, title, false, d)
 			}
 		}

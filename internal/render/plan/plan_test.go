@@ -150,7 +150,7 @@ func Old() {}
 const _ = 1
 `})
 	var got []string
-	for _, g := range plan.Groups(p.Top(p.Links.Project.Libraries[0].Modules[0])) {
+	for _, g := range plan.Groups(p.Top(p.Links.Project.Libraries[0].Modules[0]), p.Links.ShownKind) {
 		line := g.Title + ":"
 		for _, d := range g.Declarations {
 			line += " " + d.Name

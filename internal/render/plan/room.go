@@ -251,7 +251,7 @@ func (p *Plan) Away(d *model.Declaration) string { return p.away[d] }
 // MembersOf are the declarations on a type's page in groups, each before those that
 // stand in it however deep.
 func (p *Plan) MembersOf(d *model.Declaration) []Group {
-	groups := Groups(p.Members(d))
+	groups := Groups(p.Members(d), p.Links.ShownKind)
 	for i := range groups {
 		var all []*model.Declaration
 		for _, member := range groups[i].All() {

@@ -2,8 +2,10 @@ package site
 
 import (
 	"strconv"
+	"strings"
 
 	"codrel/internal/link"
+	"codrel/internal/model"
 	"codrel/internal/prose"
 )
 
@@ -164,4 +166,21 @@ func (w *proseWriter) entryName(kind prose.PartKind, name string) {
 		}
 	}
 	w.raw(breakable(name))
+}
+
+// subjectType says the type that a comment gives a declaration whose signature has none.
+func (w *proseWriter) subjectType(d *model.Declaration, typ []prose.Node) {
+	if len(typ) == 0 || d.Kind().IsType() || d.Main().Callable != nil && d.Kind() != model.KindProperty {
+		return
+	}
+	at, behind := d.Main(), false
+	for t := range at.Tokens(at.Signature) {
+		if behind && strings.HasPrefix(strings.TrimLeft(t.Text, "?! "), ":") {
+			return
+		}
+		behind = behind || t.Kind == model.TokenName
+	}
+	w.raw(`<p class="of-type">` + escape(w.v.say("type")) + ": ")
+	w.inline(typ)
+	w.raw("</p>")
 }

@@ -202,7 +202,11 @@ func (w *proseWriter) heading(n *prose.Node) {
 		if w.about != nil {
 			about = w.about
 		}
-		slug += "-" + plan.Slug(about.Path())
+		if len(w.v.page.Twins) > 0 { // their names differ by case alone
+			slug += "-" + about.Path()
+		} else {
+			slug += "-" + plan.Slug(about.Path())
+		}
 	}
 	if w.slugs == nil {
 		w.slugs = map[string]int{}

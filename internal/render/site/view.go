@@ -255,6 +255,7 @@ func (v view) text(d *model.Declaration, level int) string {
 	sections, _ := v.plan.Links.Sections(d)
 	w := v.proseWriter(link.ScopeOf(d), level)
 	w.about = about
+	w.subjectType(about, sections.Type)
 	w.blocks(sections.Body)
 	forms := v.otherForms(d)
 	w.formTexts(forms)

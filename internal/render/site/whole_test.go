@@ -198,3 +198,59 @@ func TestPageOfTwins(t *testing.T) {
 	assert.Contains(t, module, `href="TIDE.html#TIDE.Height"`)
 	assert.Contains(t, module, `href="Tide.html#Tide.Height"`)
 }
+
+// What holds a function is one to users; groups and access are as the tags of comments say,
+// and names that only comments give have pages and are linked by.
+func TestWordsOfTags(t *testing.T) {
+	files := map[string]string{
+		"package.json": `{"name": "tides", "main": "a.js"}`,
+		"a.js": `/**
+ * @namespace Harbour
+ */
+/**
+ * A place. See {@link Harbour.Berth#depth}.
+ * @class Harbour.Berth
+ * @param {string} name - Its name.
+ */
+/**
+ * How deep it is.
+ * @name Harbour.Berth#depth
+ * @type {number}
+ * @readonly
+ */
+/**
+ * Adds.
+ * @category Sums
+ */
+export const add = curry((a, b) => a + b);
+/**
+ * Counts.
+ * @type {number}
+ */
+export const n = 1;
+/**
+ * Kept.
+ * @access private
+ */
+export function kept() {}
+/**
+ * Takes one.
+ * @param {Harbour.Berth} berth - Which.
+ * @param {number} more - Not in the list.
+ */
+export function take(berth) {}
+`,
+	}
+	module := written(t, files, "reference/tides/a/index.html")
+	assert.Contains(t, module, `<h3>Sums</h3>`)
+	assert.Contains(t, text(module), "add function")
+	assert.NotContains(t, text(module), "Kept.")
+	assert.Contains(t, text(module), "Type: numberCounts.")
+	assert.Contains(t, text(module), "function take(berth, more)")
+	assert.Contains(t, text(module), "Parameters as the comment names them.")
+	assert.Contains(t, module, `<a href="Harbour.html#Berth">`, "a type in braces")
+	harbour := written(t, files, "reference/tides/a/Harbour.html")
+	assert.Contains(t, harbour, `<a href="#Berth.depth">`)
+	assert.Contains(t, text(harbour), "Read-only.")
+	assert.Contains(t, text(harbour), "depth: number")
+}

@@ -176,6 +176,14 @@ func memberName(d *model.Declaration) string {
 	return d.Name
 }
 
+// calledMember is the name of a member's heading.
+func calledMember(d *model.Declaration) string {
+	if d.Parent == nil {
+		return knownAs(d)
+	}
+	return memberName(d)
+}
+
 // permalink is the declaration's address from its own page: the one that it always has.
 func (v view) permalink(d *model.Declaration) string {
 	anchor := plan.Anchor(d)
@@ -230,4 +238,13 @@ func (v view) makersTitle(d *model.Declaration) string {
 		}
 	}
 	return v.say("makers")
+}
+
+// knownAs is the name that users know a declaration by: the path that its comment calls
+// it by, else its name.
+func knownAs(d *model.Declaration) string {
+	if path := d.Main().Called(); path != "" {
+		return path
+	}
+	return d.Name
 }
