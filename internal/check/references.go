@@ -195,6 +195,9 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		f.Arguments = append(f.Arguments, argument("forms", listed(p.Links.FormsOf(result.Unfit))))
 	default:
 		near := p.Links.Near(from, n.Target)
+		if len(lastName(n.Target)) < shortestNear {
+			near = "" // one letter makes another word of any so short
+		}
 		if near == "" && (n.Strict || result.Partial) {
 			near = p.Links.Moved(from, n.Target)
 		}
@@ -261,6 +264,13 @@ func couldBeReference(target string, result link.Result) bool {
 		}
 	}
 	return readsExported(first)
+}
+
+// shortestNear is how long a name must be for another to be suggested.
+const shortestNear = 3
+
+func lastName(target string) string {
+	return target[strings.LastIndexAny(target, ".#:/")+1:]
 }
 
 // shortestName is how long a name in brackets must be to be compared with others.

@@ -17,9 +17,6 @@ func Word(word string, candidates []string) string {
 			continue
 		}
 		d := Distance(strings.ToLower(word), strings.ToLower(c), bestDistance)
-		if len(word) == 2 && d > 0 && !(len(c) == 2 && swapped(strings.ToLower(word), strings.ToLower(c))) {
-			continue
-		}
 		if len(word) >= shortestStart && d > limit(word) && strings.HasPrefix(strings.ToLower(c), strings.ToLower(word)) {
 			d = limit(word) // the beginning of a longer word
 		}
@@ -38,10 +35,6 @@ func limit(word string) int {
 	n := utf8.RuneCountInString(word)
 	return max(min(n-1, 1), n/3)
 }
-
-// swapped reports whether two words of two letters have the same ones. A changed letter
-// makes another word of any so short.
-func swapped(a, b string) bool { return a[1:]+a[:1] == b || a == b }
 
 // Distance counts the single-letter slips between a and b: a letter left out,
 // put in, changed, or two neighbours swapped (optimal string alignment). It
