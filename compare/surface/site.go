@@ -139,11 +139,30 @@ func (p *page) read(n *html.Node, anchor string) {
 			p.texts[at] = true
 		case c.Data == "dl" && hasClass(c, "overview"):
 			p.list(c, at)
+		case c.Data == "dl" && hasClass(c, "fields"):
+			p.fields(c)
+			continue
 		case c.Data == "li" && id != "":
 			p.texts[id] = p.texts[id] || find(c, "span", "") != nil
 			p.codes[id] += text(c)
 		}
 		p.read(c, at)
+	}
+}
+
+// fields reads a list of members without plates: the line of each, and the text below.
+func (p *page) fields(dl *html.Node) {
+	at := ""
+	for c := dl.FirstChild; c != nil; c = c.NextSibling {
+		switch {
+		case c.Type != html.ElementNode:
+		case c.Data == "dt":
+			at = attribute(c, "id")
+			p.anchors[at] = true
+			p.codes[at] += text(c) + "\n"
+		case c.Data == "dd":
+			p.texts[at] = p.texts[at] || strings.TrimSpace(text(c)) != ""
+		}
 	}
 }
 
