@@ -60,6 +60,8 @@ func (in *inline) parse() []prose.Node {
 			n = in.formula(i)
 		case c == '[' && in.wordStart(i):
 			n = in.footnoteReference(i)
+		case c >= 'A' && c <= 'Z' && i+1 < len(s) && s[i+1] == '{' && in.wordStart(i):
+			n = in.lettered(i)
 		}
 		if n > 0 {
 			i += n

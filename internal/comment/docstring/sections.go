@@ -66,6 +66,11 @@ func (p *parser) endOfUnderlined(i int) int {
 	mark := strings.TrimSpace(p.lines[i+1].text)[0]
 	end := i + 2
 	for ; end < len(p.lines); end++ {
+		if p.lines[end-1].blank() && p.lines[end].indent() <= p.lines[i].indent() && !p.lines[end].blank() {
+			if _, ok := p.fieldAt(end); ok {
+				break // fields speak of the whole
+			}
+		}
 		if !p.titleAt(end) {
 			continue
 		}
@@ -312,7 +317,7 @@ func (p *parser) typed(e *prose.Entry, l line) {
 			if word == "optional" || strings.HasPrefix(word, "optional,") || strings.HasPrefix(word, "default") || strings.HasPrefix(word, "keyword-only") {
 				e.Optional = strings.HasPrefix(word, "optional") || strings.HasPrefix(word, "default")
 				if _, value, ok := strings.Cut(word, "default"); ok {
-					e.Default = strings.TrimLeft(value, " :=")
+					e.Default = bareDefault(value)
 				}
 				end = rest
 				break
@@ -329,6 +334,24 @@ func (p *parser) typed(e *prose.Entry, l line) {
 		return
 	}
 	e.Type = p.typeNodes(l.to(end))
+}
+
+// bareDefault is a default value as it reads: without the sign before it and the
+// quotes and roles around names.
+func bareDefault(value string) string {
+	value = strings.TrimSpace(value)
+	for _, sign := range []string{": ", "is ", "= ", "=", ":"} {
+		if rest, ok := strings.CutPrefix(value, sign); ok && !strings.Contains(strings.SplitN(value, "`", 2)[0][1:], ":") {
+			value = strings.TrimSpace(rest)
+			break
+		}
+	}
+	if rest, ok := strings.CutPrefix(value, ":"); ok { // ":rc:`name`"
+		if _, quoted, ok := strings.Cut(rest, ":`"); ok {
+			value = quoted
+		}
+	}
+	return strings.TrimRight(strings.ReplaceAll(value, "`", ""), ".")
 }
 
 // results reads what is given back: "type: text", or text alone.

@@ -405,7 +405,7 @@ func (r *reader) tells(c *model.Callable, f *function) {
 	if f.body.Empty() {
 		return
 	}
-	c.Open = r.readsArguments(f)
+	c.Open = r.readsArguments(f) || r.namesMore(f)
 	c.Bare = r.facts.Language == "javascript" && r.isBare(f) // TypeScript holds callers to the list
 	c.Gives = model.GivesNothing
 	if f.generator {
@@ -469,6 +469,18 @@ func (r *reader) readsArguments(f *function) bool {
 			return true
 		}
 	}
+}
+
+// namesMore reports whether the list of parameters has comments in it: they often name
+// those that callers give and the body has no use for.
+func (r *reader) namesMore(f *function) bool {
+	if f.bare > 0 || r.byteAt(f.open) != '(' {
+		return false
+	}
+	unclosed := r.unclosed
+	end := r.bracketed(f.open)
+	r.unclosed = unclosed
+	return strings.Contains(r.text[f.open:end], "/*")
 }
 
 // isBare reports whether a body is there for others to fill: it is empty, or its only
