@@ -125,6 +125,7 @@ func (l line) to(n int) line {
 func linesOf(doc *model.Doc) []line {
 	lines := make([]line, 0, len(doc.Lines))
 	rest := doc.Text
+	joins := false // the line before goes on in this one
 	for i := range doc.Lines {
 		text, after, _ := strings.Cut(rest, "\n")
 		rest = after
@@ -132,14 +133,55 @@ func linesOf(doc *model.Doc) []line {
 		if strings.Contains(text, "\t") {
 			l = widened(l)
 		}
-		if doc.Escaped && strings.Contains(text, `\`) {
-			lines = unescaped(lines, l)
-			continue
+		open := joins
+		joins = doc.Escaped && continues(text)
+		if joins {
+			l.text = l.text[:strings.LastIndexByte(l.text, '\\')]
 		}
-		l.text = trimmedRight(l.text)
-		lines = append(lines, l)
+		first := len(lines)
+		if doc.Escaped && strings.Contains(l.text, `\`) {
+			lines = unescaped(lines, l)
+		} else {
+			if !joins {
+				l.text = trimmedRight(l.text)
+			}
+			lines = append(lines, l)
+		}
+		if open && first > 0 && first < len(lines) {
+			lines[first-1] = lines[first-1].with(lines[first])
+			lines = append(lines[:first], lines[first+1:]...)
+		}
 	}
 	return lines
+}
+
+// continues reports whether the last backslash of a line stands for its end: the string
+// goes on as if there were none.
+func continues(text string) bool {
+	n := len(text) - len(strings.TrimRight(text, `\`))
+	return n%2 == 1
+}
+
+// with is a line with the text of the next one behind it.
+func (l line) with(next line) line {
+	at := int32(len(l.text))
+	if missing := next.at - l.at - at - l.ahead(); missing != 0 {
+		l.cuts = append(l.cuts[:len(l.cuts):len(l.cuts)], cut{at - 1, missing})
+	}
+	for _, c := range next.cuts {
+		l.cuts = append(l.cuts, cut{c.at + at, c.bytes})
+	}
+	l.text += next.text
+	l.last = next.last
+	return l
+}
+
+// ahead is how many bytes the file has beyond those of the text.
+func (l line) ahead() (n int32) {
+	for _, c := range l.cuts {
+		n += c.bytes
+	}
+	return n
 }
 
 // trimmedRight is a text without white space at its end; one of nothing else is empty.
