@@ -567,6 +567,9 @@ func (p *Pass) relayed(d *model.Declaration, at model.At, depth int) bool {
 	}
 	for _, name := range at.Callable.Relays {
 		of := p.callee(d, name)
+		if self, _, member := strings.Cut(name, "."); of == nil && member && isSelf(d, self) {
+			continue // of an object that it holds, which nobody here knows
+		}
 		if of == nil || of.Main().Callable == nil {
 			return true // told elsewhere
 		}
@@ -615,7 +618,8 @@ var making = map[string]bool{
 
 // isNothing knows the types of functions that give nothing back.
 func isNothing(typ string) bool {
-	switch strings.Trim(typ, `"' `) {
+	typ = strings.Trim(typ, `"' `)
+	switch lastPart(typ) {
 	case "", "None", "NoReturn", "Never", "void", "undefined", "never", "Promise<void>", "typing.NoReturn", "asserts":
 		return true
 	}

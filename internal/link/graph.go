@@ -84,6 +84,9 @@ func (x *Index) edges(m *model.Module) []Edge {
 			if to == nil || to == m || to.Library.Elsewhere != nil || to.Role != model.RoleCode {
 				continue
 			}
+			if i.member != "" && i.member != "*" && to == i.module && x.isPackage(to) && !x.hasName(to, i.member) {
+				continue // what it takes is no name of the package: a module of its own that is not read
+			}
 			written := f.Imports[n]
 			written.Apart = written.Apart || f.Stub || declaresTypesAlone(to) || declaresTypesAlone(m)
 			at, known := found[to]
@@ -97,6 +100,22 @@ func (x *Index) edges(m *model.Module) []Edge {
 	}
 	slices.SortFunc(out, func(a, b Edge) int { return byPath(a.To, b.To) })
 	return out
+}
+
+// hasName reports whether a module declares a name, or imports it, or may have it from
+// everything that another gives.
+func (x *Index) hasName(m *model.Module, name string) bool {
+	if m.Lookup(name) != nil {
+		return true
+	}
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			if i.name == name || i.member == "*" {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // declaresTypesAlone reports whether a module declares nothing that is there when the program

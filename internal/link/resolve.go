@@ -143,7 +143,10 @@ func (x *Index) first(from Scope, steps []step, names []string, r reference, how
 			}
 			continue
 		}
-		switch found = x.nearer(from, x.rather(found)); {
+		if found = x.nearer(from, x.rather(found)); how == Outward {
+			found = closest(from, found)
+		}
+		switch {
 		case len(found) == 1:
 			picked, fits := x.pick(found[0], r.params)
 			if !fits && how == Explicit {

@@ -155,3 +155,44 @@ func isAround(m, inner *model.Module) bool {
 	rest, ok := strings.CutPrefix(inner.Path, m.Path)
 	return ok && (rest == "" || m.Path == "" || rest[0] == '.' || rest[0] == '/')
 }
+
+// closest leaves, of several targets, the one that lies in the same innermost folder or
+// package as the place, where it is alone in that: what a comment names is rather beside
+// it than in another part of the library.
+func closest(from Scope, found []Target) []Target {
+	if len(found) < 2 || from.Module == nil {
+		return found
+	}
+	best, at, alone := 0, -1, false
+	for i, t := range found {
+		m := t.Module
+		if t.Declaration != nil {
+			m = t.Declaration.Module
+		}
+		if m == nil || m.Library != from.Module.Library {
+			return found
+		}
+		switch n := sharedParts(from.Module.Path, m.Path); {
+		case n > best:
+			best, at, alone = n, i, true
+		case n == best:
+			alone = false
+		}
+	}
+	if !alone {
+		return found
+	}
+	return found[at : at+1]
+}
+
+// sharedParts counts the elements that two module paths begin with alike.
+func sharedParts(a, b string) (n int) {
+	split := func(path string) []string {
+		return strings.FieldsFunc(path, func(r rune) bool { return r == '/' || r == '.' })
+	}
+	x, y := split(a), split(b)
+	for n < len(x) && n < len(y) && x[n] == y[n] {
+		n++
+	}
+	return n
+}
