@@ -503,7 +503,7 @@ func part(d *model.Declaration) string {
 }
 
 // kindTitles are the headings of groups by kind, in the order of reading.
-var kindTitles = []string{"Types", "Functions", "Constants", "Variables", "Constructors", "Fields", "Methods", "Others"}
+var kindTitles = []string{"Types", "Functions", "Constants", "Variables", "Constructors", "Fields", "Index signatures", "Methods", "Others"}
 
 // KindTitle is the heading that declarations of a kind stand under.
 func KindTitle(k model.Kind) string {
@@ -520,6 +520,8 @@ func KindTitle(k model.Kind) string {
 		return "Fields"
 	case k == model.KindConstructor:
 		return "Constructors"
+	case k == model.KindIndexer:
+		return "Index signatures"
 	case k.IsCallable():
 		return "Methods"
 	}

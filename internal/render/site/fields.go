@@ -68,11 +68,15 @@ func (v view) behindName(d *model.Declaration) string {
 	at := d.Form()
 	var b strings.Builder
 	behind := false
+	keys := d.Kind() == model.KindIndexer // whose heading goes on to the closing bracket
 	for t := range at.Tokens(at.Signature) {
+		if end := strings.IndexByte(t.Text, ']'); keys && end >= 0 {
+			t.Text, keys, behind = t.Text[end+1:], false, true
+		}
 		if behind && t.Kind != model.TokenComment {
 			v.token(&b, d, at, t)
 		}
-		behind = behind || t.Kind == model.TokenName
+		behind = behind || t.Kind == model.TokenName && !keys
 	}
 	if !behind { // the name is part of a type, as that of an embedded field
 		b.WriteString(" " + v.signature(d, at))
@@ -86,6 +90,21 @@ func (v view) behindName(d *model.Declaration) string {
 		return ""
 	}
 	return space + `<code class="short" translate="no">` + text + "</code>"
+}
+
+// fieldName is the heading of a member in a list: its name, and of an index signature
+// all that stands in its brackets.
+func fieldName(d *model.Declaration) string {
+	if d.Kind() != model.KindIndexer {
+		return memberName(d)
+	}
+	at := d.Form()
+	head, _, closed := strings.Cut(at.Signature.Text(at.File.Text), "]")
+	_, head, opened := strings.Cut(head, "[")
+	if !closed || !opened {
+		return memberName(d)
+	}
+	return "[" + head + "]"
 }
 
 // fieldNote says beside a field what its margin would: that it is another's, or not

@@ -90,7 +90,7 @@ type moduleRun struct {
 
 // moduleRuns packs modules, since all of them are read before the first key stroke. A path
 // begins with a letter or digit that says how much of the path before it goes on. The
-// folder is left out where it is what the script makes of the path. "-" says that the
+// folder is left out where it is the path. "-" says that the
 // modules of that path have no page there.
 func moduleRuns(modules []searchModule, entries []search.Entry) []moduleRun {
 	own := map[searchModule]bool{}
@@ -112,7 +112,7 @@ func moduleRuns(modules []searchModule, entries []search.Entry) []moduleRun {
 		switch {
 		case !own[m]:
 			run.Modules = append(run.Modules, []string{path, tail, "-"})
-		case tail != usualFolder(m[0]):
+		case tail != m[0]+"/":
 			run.Modules = append(run.Modules, []string{path, tail})
 		default:
 			run.Modules = append(run.Modules, path)
@@ -126,18 +126,6 @@ func folderOf(folder string) (head, tail string) {
 	at := strings.IndexByte(folder, '/') + 1
 	at += strings.IndexByte(folder[at:], '/') + 1
 	return folder[:at], folder[at:]
-}
-
-// usualFolder is the folder that most modules have: their path with capitals marked.
-func usualFolder(path string) string {
-	var b strings.Builder
-	for _, r := range path + "/" {
-		if 'A' <= r && r <= 'Z' {
-			b.WriteByte('~')
-		}
-		b.WriteRune(r)
-	}
-	return b.String()
 }
 
 // packedPath is a path without what it has in common with the one before.

@@ -95,6 +95,11 @@ export interface Options {
   depth: number
   wait?(ms: number,): void
 }
+/** Rows. */
+export interface Rows {
+  /** By harbour. */
+  [harbour: string]: readonly Options[]
+}
 /** Kinds. */
 export enum Kind { Low = 1, High = "h" }
 /** Shapes. */
@@ -142,6 +147,7 @@ class Plain:
 		return text(plate)
 	}
 	assert.Equal(t, "interface Options {\n\tdepth: number; // In metres.\n\twait?(ms: number): void;\n}", plate("reference/tides/a/Options.html"))
+	assert.Contains(t, text(written(t, files, "reference/tides/a/Rows.html")), "Index signatures[harbour: string]: readonly Options[]By harbour.")
 	assert.Equal(t, "enum Kind {\n\tLow = 1,\n\tHigh = \"h\",\n}", plate("reference/tides/a/Kind.html"))
 	assert.Equal(t, "type Shape = {\n\t/** The client. */\n\tclient: Options;\n\tmeta?: Kind\n}", plate("reference/tides/a/Shape.html"))
 	assert.Contains(t, text(written(t, files, "reference/tides/a/index.html")), "function take(\n\toptions: {\n\t\t/** The client. */\n\t\tclient: Options;\n\t\tmeta?: Kind\n\t},\n): void")

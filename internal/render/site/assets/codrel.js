@@ -187,7 +187,7 @@
       run.modules.forEach(function (m) {
         m = [].concat(m);
         before = before.slice(0, parseInt(m[0][0], 36)) + m[0].slice(1);
-        index.modules.push([before, run.library, run.folder + (m.length > 1 ? m[1] : before.replace(/[A-Z]/g, "~$&") + "/"), m[2]]);
+        index.modules.push([before, run.library, run.folder + (m.length > 1 ? m[1] : before + "/"), m[2]]);
       });
     });
     data.nodes.split(" ").forEach(function (n) { nodes[n] = true; });
