@@ -690,12 +690,32 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 	case outside.names[last]:
 		return true
 	case len(r.names) == 1:
-		return from.Declaration != nil && !isUpper(last) && x.mayInherit(from.Declaration, 0) // members begin with small letters
+		if from.Declaration != nil && !isUpper(last) && x.mayInherit(from.Declaration, 0) { // members begin with small letters
+			return true
+		}
+		return says(from.Module, "globals()[", "globals().update(")
 	}
 	for n := len(r.names) - 1; n > 0; n-- {
 		found := x.first(from, x.steps(from, Outward, reference{names: r.names[:n]}), r.names[:n], reference{names: r.names[:n]}, Outward)
-		if d := found.Target.Declaration; found.Outcome == Found && d != nil {
+		d := found.Target.Declaration
+		if found.Outcome == Found && d == nil && found.Target.Module != nil {
+			return says(found.Target.Module, "__getattr__", "globals()[", "globals().update(")
+		}
+		if found.Outcome == Found && d != nil {
 			return !d.Kind().IsType() && !d.Kind().IsCallable() || d.Kind().IsType() && x.mayInherit(d, 0)
+		}
+	}
+	return false
+}
+
+// says reports whether the source of a module has one of some words: those by which
+// programs make names when they run.
+func says(m *model.Module, words ...string) bool {
+	for _, f := range m.Files {
+		for _, word := range words {
+			if strings.Contains(f.Text, word) {
+				return true
+			}
 		}
 	}
 	return false

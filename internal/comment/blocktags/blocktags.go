@@ -305,7 +305,7 @@ func closes(text string) int {
 	return -1
 }
 
-// named takes a name off a line: "name", "[name=default]", "options.name", with
+// named takes a name off a line: "name", "[name=default]", "name=default", "options.name", with
 // the dash that may follow it.
 func (p *parser) named(e *prose.Entry, l line) line {
 	if strings.HasPrefix(l.text, "[") {
@@ -338,8 +338,14 @@ func (p *parser) named(e *prose.Entry, l line) line {
 	for end < len(l.text) && strings.IndexByte(" \t,:", l.text[end]) < 0 {
 		end++
 	}
-	e.Name = strings.Trim(l.text[:end], "`")
-	e.Span = l.to(end).span()
+	name, value, valued := strings.Cut(l.text[:end], "=")
+	if valued && name != "" { // as in brackets
+		e.Default, e.Optional = value, true
+	} else {
+		name = l.text[:end]
+	}
+	e.Name = strings.Trim(name, "`")
+	e.Span = l.to(len(name)).span()
 	return dashed(l.from(end))
 }
 

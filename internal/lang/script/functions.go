@@ -465,7 +465,7 @@ func (r *reader) readsArguments(f *function) bool {
 		}
 		i += at
 		at = i + len(word)
-		if i > 0 && !inNames[body[i-1]] && body[i-1] != '.' && (at == len(body) || !inNames[body[at]]) {
+		if i > 0 && !inNames[body[i-1]] && (body[i-1] != '.' || strings.HasSuffix(body[:i], "...")) && (at == len(body) || !inNames[body[at]]) {
 			return true
 		}
 	}

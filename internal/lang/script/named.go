@@ -118,6 +118,7 @@ func dotted(path string) string {
 
 // names keeps what comments call the file's declarations, and declares what they alone name.
 func (r *reader) names() {
+	r.mislaid()
 	if r.typed || !tellsNames(r.text) {
 		return
 	}
@@ -152,6 +153,31 @@ func (r *reader) names() {
 		r.toldBases(o, values)
 	}
 	r.unattached(attached, byPath)
+}
+
+// mislaid gives comments back to the members that they name: where a compiler that wrote
+// a file moved members about, a comment may stand before the neighbour of its own.
+func (r *reader) mislaid() {
+	if !strings.Contains(r.text, "@name ") {
+		return
+	}
+	for i := range r.facts.Occurrences {
+		o := &r.facts.Occurrences[i]
+		if o.Doc == nil || o.Scope == "" || !strings.Contains(o.Doc.Text, "@name ") {
+			continue
+		}
+		path := dotted(r.valuesOf(o.Doc).first["name"])
+		name := path[strings.LastIndexByte(path, '.')+1:]
+		if name == "" || name == o.Name {
+			continue
+		}
+		for k := range r.facts.Occurrences {
+			if own := &r.facts.Occurrences[k]; own.Name == name && own.Parent == o.Parent && own.Scope == o.Scope && own.Doc == nil {
+				own.Doc, o.Doc = o.Doc, nil
+				break
+			}
+		}
+	}
 }
 
 // call keeps the path that a comment gives an occurrence.
