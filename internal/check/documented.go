@@ -333,7 +333,7 @@ func advises(nodes []prose.Node) bool {
 // deprecated also says what to use.
 func advisesInProse(body []prose.Node) bool {
 	text := strings.ToLower(prose.Plain(body))
-	for _, words := range []string{"instead", "replaced by", "replaced with", "in favor of", "in favour of", "superseded by", "deprecated, use ", "deprecated. use "} {
+	for _, words := range []string{"instead", "replaced by", "replaced with", "in favor of", "in favour of", "superseded by", "deprecated, use ", "deprecated. use ", "deprecated alias "} {
 		if strings.Contains(text, words) {
 			return true
 		}

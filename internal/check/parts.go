@@ -537,6 +537,9 @@ func (p *Pass) undescribedResults(c *described) {
 func (p *Pass) saysWhatItIs(c *described) bool {
 	for _, s := range c.sections {
 		words := strings.Fields(strings.ToLower(prose.Plain(prose.Summary(s.Body))))
+		if isNounOf(words) {
+			return true
+		}
 		for i, word := range words {
 			word = strings.Trim(word, ".,;:()*`\"'")
 			if i == 0 && nouns[word] {
@@ -548,6 +551,22 @@ func (p *Pass) saysWhatItIs(c *described) bool {
 		}
 		if len(words) > 0 {
 			return false
+		}
+	}
+	return false
+}
+
+// isNounOf reports whether a sentence begins with what comes back, of something: as in
+// "Differential entropy of the variable" and "Representation of a covariance". Behind a
+// verb an article stands first.
+func isNounOf(words []string) bool {
+	const longest = 4 // words before "of"
+	for i, word := range words[:min(len(words), longest+1)] {
+		switch word {
+		case "a", "an", "the", "this", "all", "each", "in", "to", "for", "with", "from", "as", "on", "at", "into":
+			return false
+		case "of":
+			return i > 0 && i+1 < len(words) && (words[i+1] == "a" || words[i+1] == "an" || words[i+1] == "the")
 		}
 	}
 	return false
@@ -610,7 +629,7 @@ func isSelf(d *model.Declaration, name string) bool {
 // third person.
 var making = map[string]bool{
 	"produce": true, "create": true, "construct": true, "make": true, "build": true, "generate": true, "provide": true, "get": true,
-	"fetch": true, "compute": true, "calculate": true, "retrieve": true, "obtain": true, "render": true, "tell": true, "convert": true, "check": true, "determine": true, "test": true, "resolve": true, "deserialize": true, "parse": true,
+	"fetch": true, "compute": true, "calculate": true, "retrieve": true, "obtain": true, "render": true, "tell": true, "convert": true, "check": true, "determine": true, "test": true, "resolve": true, "deserialize": true, "parse": true, "turn": true,
 	"load": true, "read": true, "decode": true, "encode": true, "find": true, "look": true, "select": true, "copy": true, "clone": true, "format": true, "join": true,
 	"split": true, "merge": true, "extract": true, "estimate": true, "evaluate": true, "count": true, "list": true, "wrap": true, "transform": true, "whether": true,
 	"serialize": true, "compare": true, "derive": true, "query": true, "search": true, "choose": true, "pick": true, "sample": true, "draw": true, "open": true,

@@ -6,6 +6,7 @@ import (
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/nearest"
 	"codrel/internal/prose"
 )
 
@@ -685,7 +686,9 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 	outside := x.outsideOf(from.Module.Library)
 	last := r.names[len(r.names)-1]
 	switch {
-	case len(r.names) > 1 && outside.roots[r.names[0]] && len(x.modules[r.names[0]]) == 0:
+	case len(r.names) > 1 && (outside.roots[r.names[0]] || x.foreign(from.Module, r.names[0])) && len(x.modules[r.names[0]]) == 0:
+		return true
+	case outside.through(r.names):
 		return true
 	case outside.names[last]:
 		return true
@@ -751,19 +754,61 @@ func decorated(d *model.Declaration) bool {
 type outsideNames struct {
 	roots map[string]bool // first names of packages
 	names map[string]bool // taken out of modules
+	paths map[string]bool // of the project's own packages, modules that are not source
+}
+
+// through reports whether a dotted name leads through a module that is not source.
+func (o *outsideNames) through(names []string) bool {
+	for n := len(names); n > 1; n-- {
+		if o.paths[strings.Join(names[:n], ".")] {
+			return true
+		}
+	}
+	return false
+}
+
+// foreign reports whether a dotted path can only begin at the top of some package that is
+// not the project's: nothing around a module is called so, and no package comes close.
+func (x *Index) foreign(m *model.Module, root string) bool {
+	importer, ok := x.options.FrontEnds[m.Library.Language].(lang.Importer)
+	if _, dynamic := x.options.FrontEnds[m.Library.Language].(lang.Dynamic); !ok || !dynamic || root == "" || strings.ToLower(root) != root {
+		return false
+	}
+	var tops []string
+	for _, of := range m.Library.Modules {
+		if top, _, _ := strings.Cut(of.Path, "."); !slices.Contains(tops, top) {
+			tops = append(tops, top)
+		}
+	}
+	if m.Lookup(root) != nil || nearest.Word(root, tops) != "" {
+		return false
+	}
+	for _, f := range m.Files {
+		if x.imported(f, root) {
+			return false
+		}
+	}
+	for above := m.Path; above != ""; {
+		if x.importable(m.Library, importer.Below(above, root)) != nil {
+			return false
+		}
+		above = above[:max(strings.LastIndexByte(above, '.'), 0)]
+	}
+	return true
 }
 
 func (x *Index) outsideOf(lib *model.Library) *outsideNames {
 	if known, ok := x.outsides.Load(lib); ok {
 		return known.(*outsideNames)
 	}
-	out := &outsideNames{map[string]bool{}, map[string]bool{}}
+	out := &outsideNames{map[string]bool{}, map[string]bool{}, map[string]bool{}}
 	for _, m := range lib.Modules {
 		for _, f := range m.Files {
 			for _, i := range x.imports[f] {
 				if i.module != nil {
 					continue
 				}
+				out.paths[i.path] = true
 				if root, _, _ := strings.Cut(strings.TrimLeft(i.path, "."), "."); root != "" && i.path[0] != '.' {
 					out.roots[root] = true
 				}

@@ -149,7 +149,7 @@ func (p *parser) underlined(i int) (prose.PartKind, line, bool) {
 	if kind, ok := p.heading(word); ok {
 		return kind, title, true
 	}
-	if near := nearHeading(word); near != "" && len(word) > 3 && !strings.Contains(word, " ") {
+	if near := nearHeading(word); near != "" && len(word) > 3 && !strings.Contains(word, " ") && !strings.Contains(near, " ") {
 		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.UnknownWord, Span: title.span(), Text: title.text, Near: strings.ToUpper(near[:1]) + near[1:]})
 		return prose.Other, title, true
 	}

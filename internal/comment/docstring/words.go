@@ -38,7 +38,7 @@ var fieldWords = map[string]prose.PartKind{
 var bareFieldWords = map[string]bool{
 	"type": true, "vartype": true, "rtype": true, "meta": true, "author": true, "authors": true, "copyright": true, "license": true,
 	"version": true, "date": true, "contact": true, "organization": true, "status": true, "orphan": true, "nosearch": true, "deprecated": true,
-	"parameters": true, "keywords": true, "exceptions": true, "variables": true, "types": true, "ivariables": true, "cvariables": true,
+	"parameters": true, "params": true, "arguments": true, "keywords": true, "exceptions": true, "variables": true, "types": true, "ivariables": true, "cvariables": true,
 	"todo": true, "example": true, "examples": true, "summary": true, "group": true, "sort": true, "undocumented": true, "requires": true, "bug": true,
 }
 

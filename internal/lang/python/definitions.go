@@ -207,7 +207,12 @@ func (r *reader) advice(decorator source.Span) *model.Doc {
 // to use instead.
 func namesReplacement(before string) bool {
 	before = strings.TrimRight(before, " ")
-	return strings.HasSuffix(before, "replacement=") || strings.HasSuffix(before, "instead=") || strings.HasSuffix(before, "alternative=")
+	for _, keyword := range []string{"replacement=", "instead=", "alternative=", "alt_func=", "alternate=", "use=", "new_name="} {
+		if strings.HasSuffix(before, keyword) {
+			return true
+		}
+	}
+	return false
 }
 
 // advised is what an occurrence has beside the usual, with advice if there is any.

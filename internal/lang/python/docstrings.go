@@ -104,9 +104,8 @@ func (r *reader) docLines(lines []source.Span, from, to int, raw bool) []source.
 		for l.End > l.Start && isBlank(r.text[l.End-1]) {
 			l.End--
 		}
-		if !raw && l.End > l.Start && r.text[l.End-1] == '\\' && !r.escaped(int(l.Start), int(l.End-1)) && i+1 < len(lines) {
-			for l.End--; l.End > l.Start && isBlank(r.text[l.End-1]); l.End-- {
-			}
+		if !raw && i == first && i+1 < len(lines) && strings.TrimSpace(l.In(r.text)) == "\\" {
+			l.End = l.Start // the text begins on the next line
 		}
 		if i == first {
 			for l.Start < l.End && isBlank(r.text[l.Start]) {
