@@ -728,7 +728,7 @@ func says(m *model.Module, words ...string) bool {
 // which nobody here has read.
 func (x *Index) mayInherit(d *model.Declaration, depth int) bool {
 	for ; d != nil && depth < 100; d, depth = d.Parent, depth+1 {
-		if d.Kind().IsType() && (x.open(d, 0) || decorated(d)) {
+		if d.Kind().IsType() && (x.open(d, 0) || decorated(d) || d.Member("__getattr__") != nil) {
 			return true
 		}
 	}

@@ -177,6 +177,9 @@ func (r *reader) mislaid() {
 				break
 			}
 		}
+		if o.Doc != nil && o.Callable != nil {
+			o.Callable.Open = true // whatever the comment is on, it takes parameters of its own
+		}
 	}
 }
 
