@@ -280,7 +280,7 @@ func (e FrontEnd) ModuleWord(m *model.Module) string {
 	if e.IsPackage(m) {
 		return "package"
 	}
-	return "module"
+	return "module-word"
 }
 
 // IsPackage reports whether a module is made of the file that stands for a folder.

@@ -245,8 +245,8 @@ func (FrontEnd) AsksComment(d *model.Declaration) bool {
 // AsksModuleComment is never true: files are seldom described as a whole.
 func (FrontEnd) AsksModuleComment(*model.Module) bool { return false }
 
-// ModuleWord is "module".
-func (FrontEnd) ModuleWord(*model.Module) string { return "module" }
+// ModuleWord is the usual one.
+func (FrontEnd) ModuleWord(*model.Module) string { return "module-word" }
 
 // KindWord uses the words of the languages' references.
 func (FrontEnd) KindWord(d *model.Declaration) string {

@@ -7,6 +7,7 @@
 package markdown
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -36,20 +37,25 @@ func Parse(src string) []prose.Node {
 	return c.children(parser.Parse(text.NewReader(c.src)), 0)
 }
 
-// Title is the text of the first heading among the nodes, and the nodes without
-// it where nothing but it stands before; ok is false where there is no heading.
+// Title is the text of the heading that a page begins with, or of the first of the top
+// level, without its pictures, and the nodes without it; ok is false where there is none.
 func Title(nodes []prose.Node) (title string, rest []prose.Node, ok bool) {
 	for i := range nodes {
-		if nodes[i].Kind != prose.Heading {
+		if nodes[i].Kind != prose.Heading || i > 0 && nodes[i].Level > 1 {
 			continue
 		}
-		title = prose.Plain(nodes[i].Children)
-		if i == 0 {
-			return title, nodes[1:], true
+		words := slices.DeleteFunc(slices.Clone(nodes[i].Children), isPicture)
+		if title = strings.TrimSpace(prose.Plain(words)); title == "" {
+			title = prose.Plain(nodes[i].Children) // a logo alone
 		}
-		return title, nodes, true
+		return title, slices.Delete(slices.Clone(nodes), i, i+1), true
 	}
 	return "", nodes, false
+}
+
+// isPicture reports whether a node is a picture, or a link on nothing else.
+func isPicture(n prose.Node) bool {
+	return n.Kind == prose.Image || n.Kind == prose.Link && len(n.Children) > 0 && !slices.ContainsFunc(n.Children, func(c prose.Node) bool { return !isPicture(c) })
 }
 
 // Dialects with forms of their own turn those into links with these at the beginning

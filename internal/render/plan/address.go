@@ -126,7 +126,7 @@ func Root(from string) string { return strings.Repeat("../", strings.Count(from,
 func segment(part string) string {
 	var b strings.Builder
 	for _, r := range part {
-		if isPlain(r) || r == '_' || r == '.' || r == '-' {
+		if isPlain(r) || r == '.' || r == '-' || r == '@' {
 			b.WriteRune(r)
 		} else {
 			writeEscaped(&b, r)
@@ -146,7 +146,7 @@ const indexName = "index"
 func typeFile(name string) string {
 	var b strings.Builder
 	for _, r := range name {
-		if isPlain(r) || r == '_' {
+		if isPlain(r) {
 			b.WriteRune(r)
 		} else {
 			writeEscaped(&b, r)
@@ -156,7 +156,7 @@ func typeFile(name string) string {
 }
 
 func isPlain(r rune) bool {
-	return 'a' <= r && r <= 'z' || 'A' <= r && r <= 'Z' || '0' <= r && r <= '9'
+	return 'a' <= r && r <= 'z' || 'A' <= r && r <= 'Z' || '0' <= r && r <= '9' || r == '_' || r == '$'
 }
 
 // writeEscaped writes a character that a file name had better not hold. Letters

@@ -32,6 +32,9 @@ type sentence []piece
 // mostNames is how many files a sentence lists; the rest is counted.
 const mostNames = 12
 
+// mostModules is how many modules a sentence lists.
+const mostModules = 7
+
 // filled is what stands in one of the braces of a text.
 type filled struct {
 	slot   string
@@ -352,7 +355,7 @@ func (v view) modulesSaid(out []sentence, key string, list []*model.Module) []se
 	if len(list) == 0 {
 		return out
 	}
-	s := enumerated(v, list, mostNames, "", func(m *model.Module) sentence {
+	s := enumerated(v, list, mostModules, "", func(m *model.Module) sentence {
 		p := piece{Text: shortPath(m), Name: true}
 		if v.plan.Links.ModuleInReach(m) {
 			p.Href = v.to(v.plan.Module(m))
