@@ -37,12 +37,15 @@ func Parse(src string) []prose.Node {
 	return c.children(parser.Parse(text.NewReader(c.src)), 0)
 }
 
-// Title is the text of the heading that a page begins with, or of the first of the top
-// level, without its pictures, and the nodes without it; ok is false where there is none.
+// Title is the text of the first heading, without its pictures, and the nodes without it;
+// ok is false where there is none, or it is one of a part that stands below other text.
 func Title(nodes []prose.Node) (title string, rest []prose.Node, ok bool) {
 	for i := range nodes {
-		if nodes[i].Kind != prose.Heading || i > 0 && nodes[i].Level > 1 {
+		if nodes[i].Kind != prose.Heading {
 			continue
+		}
+		if i > 0 && nodes[i].Level > 1 {
+			break // a part of a text without a title
 		}
 		words := slices.DeleteFunc(slices.Clone(nodes[i].Children), isPicture)
 		if title = strings.TrimSpace(prose.Plain(words)); title == "" {
