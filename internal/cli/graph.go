@@ -25,8 +25,8 @@ func (a *app) graphCommand() *cobra.Command {
 		Short: "Print which modules import which",
 		Long: `Prints the modules of the project and what they import of one another: as a
 tree, in the DOT language for programs that draw graphs, or as a drawing in
-layers (SVG). A module that stood further up is not taken apart again; modules
-that import one another in a circle are named at the end.`,
+layers (SVG). The tree expands a module once, where it stands first; import cycles
+are listed at the end.`,
 		Example: `  codrel graph
   codrel graph --library engine --form svg > modules.svg
   codrel graph --around tidebook.client

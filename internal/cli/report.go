@@ -176,7 +176,7 @@ func nothingPublic(p *project, s *build.Snapshot, what string) string {
 	case p.settings.Reach == model.ReachPublic:
 		return "nothing here is public: " + read + "; \"reach: internal\" in codrel.yaml shows internal declarations too, \"reach: private\" everything"
 	}
-	return fmt.Sprintf("nothing is visible at this reach: %s; \"reach: private\" in codrel.yaml shows everything", read)
+	return fmt.Sprintf("nothing is visible with the current setting of reach: %s; \"reach: private\" in codrel.yaml shows everything", read)
 }
 
 // passedOver says which files were not read since they are built from others.

@@ -20,12 +20,11 @@ var admonitions = map[string]string{
 func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.Node {
 	l := lines[0].from(lines[0].indent() + len(".. "))
 	l = l.from(l.indent())
-	colons := strings.Index(l.text, "::")
-	if colons <= 0 || strings.ContainsAny(l.text[:colons], " ") {
+	name, behind := directiveName(l.text)
+	if name == "" {
 		return p.explicit(out, l, lines, depth)
 	}
-	name := strings.ToLower(l.text[:colons])
-	argument := l.from(colons + 2)
+	argument := l.from(behind)
 	argument = argument.from(argument.indent())
 	body := dedented(lines[1:])
 	body = withoutOptions(body)
@@ -42,7 +41,10 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 				return p.seeAlso(withFirst(first, body), depth+1)
 			}
 		}
-		return append(out, prose.Node{Kind: prose.Quote, Span: spanOf(lines), Children: append([]prose.Node{label}, text(argument, body, depth)...)})
+		p.inside++
+		children := append([]prose.Node{label}, text(argument, body, depth)...)
+		p.inside--
+		return append(out, prose.Node{Kind: prose.Quote, Span: spanOf(lines), Children: children})
 	}
 	switch name {
 	case "code-block", "code", "sourcecode", "highlight", "parsed-literal", "ipython", "doctest", "testcode", "testsetup", "plot", "prompt":
@@ -57,6 +59,14 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 	case "math":
 		lines := withFirst(argument, body)
 		return append(out, formula.Node(p.literal(lines, "").Text, true, spanOf(lines)))
+	case "list-table":
+		rows := p.blocks(body, depth+1)
+		if table, ok := listTable(rows, headRows(lines[1:])); ok {
+			rows = []prose.Node{table}
+		}
+		return append(append(out, p.after(argument, nil, depth)...), rows...)
+	case "csv-table":
+		return append(append(out, p.after(argument, nil, depth)...), p.literal(body, ""))
 	case "graphviz", "productionlist":
 		return append(out, p.literal(withFirst(argument, body), ""))
 	case "deprecated", "deprecated-removed", "versionadded", "versionchanged", "versionremoved":
@@ -97,6 +107,26 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 // versionWords are what notes on versions say where they stand in a part of a docstring.
 var versionWords = map[string]string{
 	"versionadded": "Since", "versionchanged": "Changed in", "versionremoved": "Removed in", "deprecated": "Deprecated since", "deprecated-removed": "Deprecated since",
+}
+
+// directiveName is the word of a directive, in small letters, and the offset behind its
+// colons; "" where a line is none. Notes and versions are known by their words, with one
+// colon, or the colons behind the number: else their text would be a comment that nobody reads.
+func directiveName(text string) (name string, behind int) {
+	word, rest, _ := strings.Cut(text, " ")
+	if colons := strings.Index(word, "::"); colons > 0 {
+		return strings.ToLower(word[:colons]), colons + len("::")
+	}
+	name, slip := strings.CutSuffix(strings.ToLower(word), ":")
+	_, admonition := admonitions[name]
+	_, version := versionWords[name]
+	switch {
+	case name != "" && strings.HasPrefix(rest, "::"): // a blank before the colons is allowed
+		return name, len(word) + len(" ::")
+	case slip && (admonition || version), version && rest != "" && rest[0] >= '0' && rest[0] <= '9':
+		return name, len(word)
+	}
+	return "", 0
 }
 
 // versionNote is a note on a version as a paragraph: inside of a parameter it
@@ -165,7 +195,7 @@ func withoutOptions(lines []line) []line {
 func cutVersion(l line) (version, rest line) {
 	i := strings.IndexByte(l.text, ' ')
 	if i < 0 {
-		return l, line{at: l.at, last: l.last}
+		return l.to(len(strings.TrimRight(l.text, ":"))), line{at: l.at, last: l.last}
 	}
 	rest = l.from(i)
 	return l.to(len(strings.TrimRight(l.text[:i], ",;:"))), rest.from(rest.indent())

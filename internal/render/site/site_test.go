@@ -196,7 +196,7 @@ func TestOddFileNames(t *testing.T) {
 func TestEmptyStates(t *testing.T) {
 	m := rendered(t, fstest.MapFS{"a.go": {Data: []byte("package a\n\nfunc private() {}\n")}}, settings.Default(), 1)
 	requireSound(t, asFS(m))
-	assert.Contains(t, string(m.Get("reference/project/project/index.html")), "Nothing that is declared here is visible at this reach.")
+	assert.Contains(t, string(m.Get("reference/project/project/index.html")), "Nothing that is declared here is visible with the current setting of reach.")
 	m = rendered(t, fstest.MapFS{"a.txt": {}}, settings.Default(), 1)
 	requireSound(t, asFS(m))
 	assert.Contains(t, string(m.Get("index.html")), "No source files were found")
