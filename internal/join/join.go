@@ -177,7 +177,8 @@ func holding(d *model.Declaration) int {
 	return d.Primary
 }
 
-// primary is the first occurrence with a comment of its own, then the first
+// primary is the first occurrence with a comment of its own, one with text before those
+// that are a tag alone (as overloads have that are deprecated), then the first
 // in a group that has one, then the first type, or callable, then the first. Where a namespace shares its name with
 // something else, as namespaces of TypeScript do, that comes before it.
 func primary(d *model.Declaration) int {
@@ -187,6 +188,13 @@ func primary(d *model.Declaration) int {
 	whole := slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return o.Kind != model.KindNamespace })
 	first := func(fits func(model.At) bool) int {
 		return slices.IndexFunc(d.Occurrences, func(o model.At) bool { return (!whole || o.Kind != model.KindNamespace) && fits(o) })
+	}
+	if i := first(func(o model.At) bool { return o.Doc != nil && o.Doc.Text[0] != '@' }); i >= 0 {
+		longest := len(d.Occurrences[i].Doc.Text)
+		if k := first(func(o model.At) bool { return o.Behind && o.Doc != nil && len(o.Doc.Text) > longest && o.Doc.Text[0] != '@' }); k >= 0 {
+			return k // the body's, which says more than that of one form
+		}
+		return i
 	}
 	if i := first(func(o model.At) bool { return o.Doc != nil }); i >= 0 {
 		return i

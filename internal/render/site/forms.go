@@ -46,23 +46,26 @@ func (v view) formLink(d *model.Declaration, anchor string) string {
 
 // otherForm is a form with a comment of its own, beside the one that speaks for all.
 type otherForm struct {
-	n        int // from 1
+	n        int   // from 1
+	same     []int // others with the same comment
 	sections *prose.Sections
 }
 
 // otherForms are the forms whose comments say something else than the first one's.
 func (v view) otherForms(d *model.Declaration) []otherForm {
 	var out []otherForm
-	seen := map[string]bool{}
-	if doc := d.Main().Doc; doc != nil {
-		seen[doc.Text] = true
-	}
+	main := d.Main().Doc
+	seen := map[string]int{} // index in out
 	for i, at := range d.Overloads() {
-		if at.Doc == nil || seen[at.Doc.Text] {
+		if at.Doc == nil || main != nil && at.Doc.Text == main.Text {
 			continue
 		}
-		seen[at.Doc.Text] = true
-		out = append(out, otherForm{i + 1, v.plan.Links.Comments.Of(d.Module.Library.Language, at.Doc)})
+		if k, known := seen[at.Doc.Text]; known {
+			out[k].same = append(out[k].same, i+1)
+			continue
+		}
+		seen[at.Doc.Text] = len(out)
+		out = append(out, otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(d.Module.Library.Language, at.Doc)})
 	}
 	return out
 }
@@ -71,12 +74,23 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 func (w *proseWriter) formTexts(forms []otherForm) {
 	level := strconv.Itoa(max(2, min(6, w.level)))
 	for _, f := range forms {
-		if len(f.sections.Body) == 0 {
+		gone := f.sections.Obsolete || len(f.sections.Deprecated) > 0
+		if len(f.sections.Body) == 0 && !gone {
 			continue
 		}
 		w.raw("<h" + level + ` class="part">`)
 		w.escaped(w.v.say("form", "n", strconv.Itoa(f.n)))
+		for _, n := range f.same {
+			w.escaped(w.v.say("comma") + w.v.say("form", "n", strconv.Itoa(n)))
+		}
 		w.raw("</h" + level + ">\n")
+		if gone {
+			w.raw(`<div class="deprecated"><p><strong>`)
+			w.escaped(w.v.say("gone-mark"))
+			w.raw("</strong></p>\n")
+			w.blocks(f.sections.Deprecated)
+			w.raw("</div>\n")
+		}
 		w.blocks(f.sections.Body)
 	}
 }

@@ -260,3 +260,45 @@ export function take(berth) {}
 	assert.Contains(t, text(harbour), "Read-only.")
 	assert.Contains(t, text(harbour), "depth: number")
 }
+
+// TestTextsOfOverloads has a description on the body of overloads, two of which have a
+// tag alone: the description speaks for all, and each tag for its own.
+func TestTextsOfOverloads(t *testing.T) {
+	files := map[string]string{
+		"package.json": `{"name": "tides", "type": "module", "main": "a.ts"}`,
+		"a.ts": `export function every(at: number): boolean
+/** @deprecated Use a closure. */
+export function every(at: number, self: object): boolean
+/** @deprecated Use a closure. */
+export function every(at: string, self: object): boolean
+/**
+ * Tells whether every tide is high.
+ * @param at - The moment.
+ */
+export function every(at: any, self?: any): boolean { return true }
+
+/** Asks with a name. */
+export function ask(name: string): number
+/** Asks with a number. */
+export function ask(id: number): number
+/**
+ * Asks the harbour master, who knows more than one way to be asked.
+ */
+export function ask(what: any): number { return 0 }
+
+/** Says all that there is to say of it. */
+export function tell(name: string): void
+/** Brief. */
+export function tell(what: any): void {}
+`,
+	}
+	page := text(written(t, files, "reference/tides/a/index.html"))
+	_, every, _ := strings.Cut(page, "Overload 1")
+	every, rest, _ := strings.Cut(every, "ask function")
+	assert.Contains(t, every, "Tells whether every tide is high.Overload 2, Overload 3\nDeprecated.\nUse a closure.")
+	assert.Contains(t, every, "The moment.")
+	assert.NotContains(t, page, "every function, deprecated", "one of its overloads is not")
+	assert.Contains(t, rest, "Asks the harbour master, who knows more than one way to be asked.Overload 1\nAsks with a name.Overload 2\nAsks with a number.")
+	assert.Contains(t, rest, "Says all that there is to say of it.")
+	assert.NotContains(t, rest, "Brief.", "what is said of the body alone")
+}
