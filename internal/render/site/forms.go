@@ -85,14 +85,25 @@ func (w *proseWriter) formTexts(forms []otherForm) {
 		}
 		w.raw("</h" + level + ">\n")
 		if gone {
-			w.raw(`<div class="deprecated"><p><strong>`)
-			w.escaped(w.v.say("gone-mark"))
-			w.raw("</strong></p>\n")
-			w.blocks(f.sections.Deprecated)
-			w.raw("</div>\n")
+			w.gone(f.sections.Deprecated)
 		}
 		w.blocks(f.sections.Body)
 	}
+}
+
+// gone says that something is deprecated, with the advice that there is.
+func (w *proseWriter) gone(advice []prose.Node) {
+	w.raw(`<div class="deprecated"><p><strong>`)
+	w.escaped(w.v.say("gone-mark"))
+	w.raw("</strong>")
+	for len(advice) > 0 && advice[0].Kind == prose.Paragraph {
+		w.raw(" ")
+		w.inline(advice[0].Children)
+		advice = advice[1:]
+	}
+	w.raw("</p>\n")
+	w.blocks(advice)
+	w.raw("</div>\n")
 }
 
 // ofForms are the parts of other forms' comments: what the first one says nothing of,

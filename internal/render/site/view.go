@@ -264,7 +264,7 @@ func (v view) text(d *model.Declaration, level int) string {
 	return w.String()
 }
 
-// advice is the text of a deprecation as HTML, or "" where the declaration is not deprecated.
+// advice is the text of a deprecation as HTML, on one line.
 func (v view) advice(d *model.Declaration) string {
 	w := v.proseWriter(link.ScopeOf(d), 0)
 	for i, n := range v.plan.Links.Advice(d) {
@@ -273,6 +273,16 @@ func (v view) advice(d *model.Declaration) string {
 		}
 		w.inline(n.Children)
 	}
+	return w.String()
+}
+
+// deprecation says that a declaration is deprecated, with all its advice.
+func (v view) deprecation(d *model.Declaration) string {
+	if !d.Deprecated() {
+		return ""
+	}
+	w := v.proseWriter(link.ScopeOf(d), 4)
+	w.gone(v.plan.Links.Advice(d))
 	return w.String()
 }
 

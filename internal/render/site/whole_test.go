@@ -286,6 +286,16 @@ export function ask(id: number): number
  */
 export function ask(what: any): number { return 0 }
 
+/**
+ * Is gone.
+ * @deprecated Use another:
+ *
+ * ~~~ts
+ * every(1);
+ * ~~~
+ */
+export function gone(): void {}
+
 /** Says all that there is to say of it. */
 export function tell(name: string): void
 /** Brief. */
@@ -295,10 +305,12 @@ export function tell(what: any): void {}
 	page := text(written(t, files, "reference/tides/a/index.html"))
 	_, every, _ := strings.Cut(page, "Overload 1")
 	every, rest, _ := strings.Cut(every, "ask function")
-	assert.Contains(t, every, "Tells whether every tide is high.Overload 2, Overload 3\nDeprecated.\nUse a closure.")
+	assert.Contains(t, every, "Tells whether every tide is high.Overload 2, Overload 3\nDeprecated. Use a closure.")
 	assert.Contains(t, every, "The moment.")
 	assert.NotContains(t, page, "every function, deprecated", "one of its overloads is not")
 	assert.Contains(t, rest, "Asks the harbour master, who knows more than one way to be asked.Overload 1\nAsks with a name.Overload 2\nAsks with a number.")
+	assert.Contains(t, rest, "Deprecated. Use another:\n")
+	assert.Contains(t, rest, "every(1);", "the code of an advice")
 	assert.Contains(t, rest, "Says all that there is to say of it.")
 	assert.NotContains(t, rest, "Brief.", "what is said of the body alone")
 }
