@@ -117,6 +117,9 @@ func (p *parser) block(word line, lines []line) {
 	case word.text == "type":
 		p.subjectType(lines)
 	case meaning.silent:
+		if meaning.line && len(lines) > 1 && strings.Count(lines[0].text, "{") == strings.Count(lines[0].text, "}") {
+			p.out.Body = append(p.out.Body, p.markdown(lines[1:])...)
+		}
 	case meaning.label:
 		p.out.Body = append(p.out.Body, p.labelled(word, lines)...)
 	case meaning.mark != "":

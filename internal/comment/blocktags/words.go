@@ -19,6 +19,7 @@ type meaning struct {
 	label      bool   // it is shown before what follows
 	names      bool   // names follow it
 	silent     bool   // it speaks to tools, or says what the signature says
+	line       bool   // what it says ends with its line, and the text goes on below
 }
 
 // vocabulary maps the words of block tags to what they are about.
@@ -51,14 +52,15 @@ var vocabulary = func() map[string]meaning {
 	}
 	put(meaning{mark: "abstract"}, "virtual")
 	put(meaning{kind: prose.Other, title: "To do"}, "todo")
-	put(meaning{silent: true}, `access alias augments author chainable chained fluent field borrows callback category class const constant
-		constructor constructs copyright decorator enum eventProperty export exports extends external function func
-		global group hidden hideconstructor host ignore implements import inline inner instance interface
-		internal kind label lends license link memberof memberOf member method mixes mixin module name namespace nocollapse noalias nosideeffects
-		noInheritDoc overload package packageDocumentation preserve private privateRemarks protected public
-		record requires satisfies stability struct suppress this ts-check ts-expect-error ts-ignore ts-nocheck
-		tutorial type typedef unrestricted unstable var variation version jsx jsxRuntime jsxImportSource jest-environment
-		internalRemarks source cc_on __PURE__ vue-ignore`)
+	put(meaning{silent: true, line: true}, `access alias augments chainable chained fluent field category class const constant
+		constructor constructs enum eventProperty export exports extends function func
+		global group hidden hideconstructor ignore implements inline inner instance interface
+		internal kind lends memberof memberOf member method mixes mixin module name namespace nocollapse noalias nosideeffects
+		noInheritDoc overload package packageDocumentation preserve private protected public
+		struct unrestricted unstable ts-check ts-expect-error ts-ignore ts-nocheck cc_on __PURE__ vue-ignore`)
+	put(meaning{silent: true}, `author borrows callback copyright decorator external host import
+		label license link privateRemarks record requires satisfies stability suppress this
+		tutorial type typedef var variation version jsx jsxRuntime jsxImportSource jest-environment internalRemarks source`)
 	return words
 }()
 
