@@ -191,7 +191,9 @@ func primary(d *model.Declaration) int {
 	}
 	if i := first(func(o model.At) bool { return o.Doc != nil && o.Doc.Text[0] != '@' }); i >= 0 {
 		longest := len(d.Occurrences[i].Doc.Text)
-		if k := first(func(o model.At) bool { return o.Behind && o.Doc != nil && len(o.Doc.Text) > longest && o.Doc.Text[0] != '@' }); k >= 0 {
+		if k := first(func(o model.At) bool {
+			return o.Behind && o.Doc != nil && len(o.Doc.Text) > longest && o.Doc.Text[0] != '@'
+		}); k >= 0 {
 			return k // the body's, which says more than that of one form
 		}
 		return i

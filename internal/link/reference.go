@@ -14,7 +14,7 @@ type reference struct {
 // separators are the signs that mean the same as "." between names.
 var separators = strings.NewReplacer("::", ".", "->", ".", "#", ".")
 
-// parseReference takes a reference apart. ".", "::", "#", "/" and "->" mean the
+// parseReference takes a reference apart. ".", "::", "#", "~", "/" and "->" mean the
 // same between names; where "/" stands, the part up to the last one may also be
 // a module's path.
 func parseReference(written string) reference {
@@ -26,6 +26,9 @@ func parseReference(written string) reference {
 		s = s[:open]
 	}
 	s = separators.Replace(s)
+	if inner := strings.IndexByte(s, '~'); inner > 0 && !strings.Contains(s, "/") { // "Berth~Options", as comments of JavaScript write
+		s = strings.ReplaceAll(s, "~", ".")
+	}
 	if slash := strings.LastIndexByte(s, '/'); slash >= 0 {
 		last, rest, dotted := strings.Cut(s[slash+1:], ".")
 		r.module = s[:slash+1] + last

@@ -214,7 +214,7 @@ func typeNodes(l line) []prose.Node {
 	}
 	for i := 0; i < len(l.text); {
 		end := i
-		for end < len(l.text) && (inName(l.text[end]) || l.text[end] == '.' && end > i && end+1 < len(l.text) && inName(l.text[end+1])) {
+		for end < len(l.text) && (inName(l.text[end]) || strings.IndexByte(".~#", l.text[end]) >= 0 && end > i && end+1 < len(l.text) && inName(l.text[end+1])) {
 			end++
 		}
 		if end == i {

@@ -1,6 +1,7 @@
 package docstring
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/prose"
@@ -70,7 +71,7 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 	case "graphviz", "productionlist":
 		return append(out, p.literal(withFirst(argument, body), ""))
 	case "deprecated", "deprecated-removed", "versionadded", "versionchanged", "versionremoved":
-		if p.inside > 0 {
+		if p.inside > 0 || underHeading(out) || underHeading(p.out.Body) { // it speaks of what it stands in
 			return append(out, p.versionNote(name, argument, body, depth)...)
 		}
 	}
@@ -107,6 +108,12 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 // versionWords are what notes on versions say where they stand in a part of a docstring.
 var versionWords = map[string]string{
 	"versionadded": "Since", "versionchanged": "Changed in", "versionremoved": "Removed in", "deprecated": "Deprecated since", "deprecated-removed": "Deprecated since",
+}
+
+// underHeading reports whether what follows some blocks stands under an underlined title: one
+// before all else is that of the whole.
+func underHeading(blocks []prose.Node) bool {
+	return len(blocks) > 0 && slices.ContainsFunc(blocks[1:], func(n prose.Node) bool { return n.Kind == prose.Heading && n.Level == 1 })
 }
 
 // directiveName is the word of a directive, in small letters, and the offset behind its

@@ -70,8 +70,8 @@ func (r *reader) toldIn(doc *model.Doc, from, head, end int) {
 		typ = source.NewSpan(at+1, stop-1)
 		at = r.blanksInComment(stop, limit)
 	}
-	name := source.NewSpan(at, r.nameEnd(at))
-	if name.Empty() || int(name.End) > limit || r.byteAt(int(name.End)) == '.' {
+	name, path := r.toldName(at)
+	if name.Empty() || int(name.End) > limit {
 		return
 	}
 	if path, member := r.importType(typ); path != "" {
@@ -88,7 +88,43 @@ func (r *reader) toldIn(doc *model.Doc, from, head, end int) {
 	}
 	o.Signature = r.arena.Since(mark)
 	o.Doc = r.toldDoc(doc, from, head, end, int(name.End))
-	r.add(o, source.Span{}, nil)
+	of := r.toldParent(path)
+	if of >= 0 {
+		r.scope, r.parent = path[:strings.LastIndexByte(path, '.')], of
+	}
+	index := r.add(o, source.Span{}, nil)
+	if of < 0 && strings.Contains(path, ".") {
+		r.call(&r.facts.Occurrences[index], path)
+	}
+	r.scope, r.parent = "", -1
+}
+
+// toldName is the last name of a path such as "Berth~Options", and the path with dots.
+func (r *reader) toldName(at int) (name source.Span, path string) {
+	from := at
+	for {
+		name = source.NewSpan(at, r.nameEnd(at))
+		end := int(name.End)
+		if c := r.byteAt(end); name.Empty() || c != '.' && c != '~' && c != '#' || !startsName(r.byteAt(end+1)) {
+			return name, dotted(r.text[from:end])
+		}
+		at = end + 1
+	}
+}
+
+// toldParent is the index of the type of this file that a path leads into, or -1.
+func (r *reader) toldParent(path string) int32 {
+	dot := strings.LastIndexByte(path, '.')
+	if dot < 0 {
+		return -1
+	}
+	for i := range r.facts.Occurrences {
+		o := &r.facts.Occurrences[i]
+		if o.Kind.IsType() && o.Name == path[strings.LastIndexByte(path[:dot], '.')+1:dot] && strings.TrimPrefix(o.Scope+"."+o.Name, ".") == path[:dot] {
+			return int32(i)
+		}
+	}
+	return -1
 }
 
 // toldType puts the type of a data type, unless that says no more than "object".

@@ -291,6 +291,9 @@ func (v view) moduleText(m *model.Module) string {
 	for _, doc := range m.Doc {
 		w.scope.File = doc.File
 		sections := v.plan.Links.Comments.Of(m.Library.Language, doc.Doc)
+		if sections.Obsolete || len(sections.Deprecated) > 0 {
+			w.gone(sections.Deprecated)
+		}
 		w.blocks(sections.Body)
 		w.parts(sections)
 	}

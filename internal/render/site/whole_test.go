@@ -314,3 +314,41 @@ export function tell(what: any): void {}
 	assert.Contains(t, rest, "Says all that there is to say of it.")
 	assert.NotContains(t, rest, "Brief.", "what is said of the body alone")
 }
+
+// TestTypesOfComments has data types that comments put into a class, and a module that
+// is deprecated as a whole.
+func TestTypesOfComments(t *testing.T) {
+	files := map[string]string{
+		"package.json": `{"name": "tides", "type": "module", "main": "a.js"}`,
+		"a.js": `/** A berth. */
+export class Berth {
+	/**
+	 * Makes one.
+	 * @param {Berth~Options} options - How it is.
+	 */
+	constructor(options) {}
+}
+
+/**
+ * How a berth is made.
+ * @typedef {Object} Berth~Options
+ * @property {number} depth - In metres.
+ */
+
+/**
+ * @public
+ *
+ * What stands below a mark is text.
+ */
+export function moor() {}
+`,
+		"py/pyproject.toml": "[project]\nname = \"tides\"\n",
+		"py/tides.py":       "\"\"\"Tides of old.\n\n.. deprecated:: 2.0\n   Ask the harbour master.\n\"\"\"\n",
+	}
+	berth := written(t, files, "reference/tides/a/Berth.html")
+	assert.Contains(t, text(berth), "How a berth is made.")
+	assert.Contains(t, text(berth), "In metres.")
+	assert.Contains(t, berth, `href="#Options"`, "the type of a parameter leads there")
+	assert.Contains(t, text(written(t, files, "reference/tides/a/index.html")), "What stands below a mark is text.")
+	assert.Contains(t, text(written(t, files, "reference/py/tides/index.html")), "Deprecated. Ask the harbour master.")
+}
