@@ -4,6 +4,8 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"unicode"
+	"unicode/utf8"
 
 	"codrel/internal/link"
 	"codrel/internal/model"
@@ -46,12 +48,14 @@ func (v view) formLink(d *model.Declaration, anchor string) string {
 
 // otherForm is a form with a comment of its own, beside the one that speaks for all.
 type otherForm struct {
-	n        int   // from 1
-	same     []int // others with the same comment
+	n        int    // from 1, or 0 where it is no overload
+	title    string // of one that is none
+	same     []int  // others with the same comment
 	sections *prose.Sections
 }
 
-// otherForms are the forms whose comments say something else than the first one's.
+// otherForms are the forms whose comments say something else than the first one's: overloads,
+// what shares the name, and what stands for it under other conditions.
 func (v view) otherForms(d *model.Declaration) []otherForm {
 	var out []otherForm
 	main := d.Main().Doc
@@ -67,6 +71,21 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 		seen[at.Doc.Text] = len(out)
 		out = append(out, otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(d.Module.Library.Language, at.Doc)})
 	}
+	for _, at := range d.Occurrences {
+		if at.Doc == nil || at.Behind || main == nil || at.Doc.Text == main.Text {
+			continue
+		}
+		title := at.Kind.String()
+		if c := conditions(at); c != conditions(d.Main()) {
+			title = v.say("for", "conditions", c)
+		} else if at.Kind == d.Main().Kind {
+			continue
+		}
+		if _, known := seen[at.Doc.Text]; !known && title != "" {
+			seen[at.Doc.Text] = len(out)
+			out = append(out, otherForm{title: title, sections: v.plan.Links.Comments.Of(d.Module.Library.Language, at.Doc)})
+		}
+	}
 	return out
 }
 
@@ -79,7 +98,11 @@ func (w *proseWriter) formTexts(forms []otherForm) {
 			continue
 		}
 		w.raw("<h" + level + ` class="part">`)
-		w.escaped(w.v.say("form", "n", strconv.Itoa(f.n)))
+		if f.n > 0 {
+			w.escaped(w.v.say("form", "n", strconv.Itoa(f.n)))
+		} else {
+			w.escaped(upperFirst(f.title))
+		}
 		for _, n := range f.same {
 			w.escaped(w.v.say("comma") + w.v.say("form", "n", strconv.Itoa(n)))
 		}
@@ -89,6 +112,12 @@ func (w *proseWriter) formTexts(forms []otherForm) {
 		}
 		w.blocks(f.sections.Body)
 	}
+}
+
+// upperFirst is a text with a capital at its beginning.
+func upperFirst(s string) string {
+	r, size := utf8.DecodeRuneInString(s)
+	return string(unicode.ToUpper(r)) + s[size:]
 }
 
 // gone says that something is deprecated, with the advice that there is.

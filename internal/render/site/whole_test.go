@@ -352,3 +352,21 @@ export function moor() {}
 	assert.Contains(t, text(written(t, files, "reference/tides/a/index.html")), "What stands below a mark is text.")
 	assert.Contains(t, text(written(t, files, "reference/py/tides/index.html")), "Deprecated. Ask the harbour master.")
 }
+
+// TestTextsOfOneName has a function, a namespace and an interface of one name, and
+// functions under conditions, each with a text.
+func TestTextsOfOneName(t *testing.T) {
+	files := map[string]string{
+		"package.json":      `{"name": "tides", "type": "module", "main": "a.ts"}`,
+		"a.ts":              "/** Lists are ordered. */\nexport namespace List {\n/** Is it one? */\nexport function isList(x: any): boolean { return true }\n}\n/** Makes a list. */\nexport function List(): List { return null as any }\n/** What a list can do. */\nexport interface List { size: number }\n",
+		"py/pyproject.toml": "[project]\nname = \"tides\"\n",
+		"py/tides.py":       "\"\"\"Tides.\"\"\"\nimport os\n\nif hasattr(os, \"fork\"):\n    def split():\n        \"\"\"Splits in two.\"\"\"\nelse:\n    def split():\n        \"\"\"Cannot split here.\"\"\"\n",
+	}
+	list := text(written(t, files, "reference/tides/a/List.html"))
+	assert.Contains(t, list, "Makes a list.")
+	assert.Contains(t, list, "Namespace\nLists are ordered.")
+	assert.Contains(t, list, "Interface\nWhat a list can do.")
+	split := text(written(t, files, "reference/py/tides/index.html"))
+	assert.Contains(t, split, "Splits in two.")
+	assert.Contains(t, split, "Cannot split here.")
+}
