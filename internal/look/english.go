@@ -90,7 +90,7 @@ var english = Texts{
 	"more-overloads": "and {n} more overloads",
 	"form":           "Overload {n}",
 	"forms":          "{n} overloads",
-	"only-in-form":   "only in overload {n}",
+	"only-in-form":   "in overload {n}",
 
 	// Notes in the margin.
 	"mark-abstract":     "Abstract.",

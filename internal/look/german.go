@@ -84,7 +84,7 @@ var german = Texts{
 	"more-overloads": "und {n} weitere Überladungen",
 	"form":           "Überladung {n}",
 	"forms":          "{n} Überladungen",
-	"only-in-form":   "nur in Überladung {n}",
+	"only-in-form":   "in Überladung {n}",
 
 	"mark-abstract":     "Abstrakt.",
 	"mark-static":       "Statisch.",

@@ -135,22 +135,27 @@ func (w *proseWriter) gone(advice []prose.Node) {
 	w.raw("</div>\n")
 }
 
-// ofForms are the parts of other forms' comments: what the first one says nothing of,
-// and results, which may differ from form to form.
+// ofForms are the parts of other forms' comments: what the first one says nothing of, or
+// says in other words, and results, which may differ from form to form.
 func (w *proseWriter) ofForms(own *prose.Sections, forms []otherForm) []partOf {
 	var out []partOf
 	if len(forms) == 0 {
 		return nil
 	}
 	type described struct {
-		kind prose.PartKind
-		name string
+		kind       prose.PartKind
+		name, text string
+	}
+	of := func(kind prose.PartKind, e prose.Entry) described {
+		return described{kind, e.Name, prose.Plain(e.Text)}
 	}
 	said := map[described]bool{}
 	note := func(s *prose.Sections) {
 		for i := range s.Parts {
 			for j := range s.Parts[i].Entries {
-				said[described{s.Parts[i].Kind, s.Parts[i].Entries[j].Name}] = true
+				e := s.Parts[i].Entries[j]
+				said[of(s.Parts[i].Kind, e)] = true
+				said[described{kind: s.Parts[i].Kind, name: e.Name}] = true // a name without a text says nothing new
 			}
 		}
 	}
@@ -159,7 +164,7 @@ func (w *proseWriter) ofForms(own *prose.Sections, forms []otherForm) []partOf {
 		for i := range f.sections.Parts {
 			p := f.sections.Parts[i]
 			p.Entries = slices.DeleteFunc(slices.Clone(p.Entries), func(e prose.Entry) bool {
-				return e.Name != "" && said[described{p.Kind, e.Name}]
+				return e.Name != "" && said[of(p.Kind, e)]
 			})
 			if len(p.Entries) > 0 || len(p.Body) > 0 {
 				out = append(out, partOf{&p, w.scope, f.n})

@@ -277,9 +277,15 @@ export function every(at: string, self: object): boolean
  */
 export function every(at: any, self?: any): boolean { return true }
 
-/** Asks with a name. */
-export function ask(name: string): number
-/** Asks with a number. */
+/**
+ * Asks with a name.
+ * @param what - Who.
+ */
+export function ask(what: string): number
+/**
+ * Asks with a number.
+ * @param what - Which one.
+ */
 export function ask(id: number): number
 /**
  * Asks the harbour master, who knows more than one way to be asked.
@@ -309,6 +315,8 @@ export function tell(what: any): void {}
 	assert.Contains(t, every, "The moment.")
 	assert.NotContains(t, page, "every function, deprecated", "one of its overloads is not")
 	assert.Contains(t, rest, "Asks the harbour master, who knows more than one way to be asked.Overload 1\nAsks with a name.Overload 2\nAsks with a number.")
+	assert.Contains(t, rest, "Who.")
+	assert.Contains(t, rest, "Which one.", "the parameter in the other overload")
 	assert.Contains(t, rest, "Deprecated. Use another:\n")
 	assert.Contains(t, rest, "every(1);", "the code of an advice")
 	assert.Contains(t, rest, "Says all that there is to say of it.")
