@@ -177,11 +177,7 @@ func (p *Pass) describe(d *model.Declaration) *described {
 		if o.Callable == nil {
 			continue
 		}
-		for _, param := range o.Callable.Params {
-			c.names[plainName(param.Name)] = true
-			c.params = append(c.params, param)
-			c.loose = c.loose || param.Variadic
-		}
+		c.add(o.Callable.Params)
 		c.loose = c.loose || o.Callable.Open
 		c.told = c.told || o.Callable.Bare
 	}
@@ -189,6 +185,15 @@ func (p *Pass) describe(d *model.Declaration) *described {
 		c.asked = append(c.asked, o.Callable.Params...)
 	}
 	return c
+}
+
+// add adds parameters that a callable takes.
+func (c *described) add(params []model.Param) {
+	for _, param := range params {
+		c.names[plainName(param.Name)] = true
+		c.params = append(c.params, param)
+		c.loose = c.loose || param.Variadic
+	}
 }
 
 // commented are the forms of a callable whose parameters its comments describe: those
@@ -233,11 +238,7 @@ func (p *Pass) callables(c *described, d *model.Declaration) {
 			if o.Callable == nil {
 				continue
 			}
-			for _, param := range o.Callable.Params {
-				c.names[plainName(param.Name)] = true
-				c.params = append(c.params, param)
-				c.loose = c.loose || param.Variadic
-			}
+			c.add(o.Callable.Params)
 		}
 	}
 }

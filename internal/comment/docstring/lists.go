@@ -27,12 +27,18 @@ func fieldLength(text string) int {
 // endOfFieldList is behind the fields that begin at a line and what stands deeper in them.
 func endOfFieldList(lines []line, i int) int {
 	indent := lines[i].indent()
+	return endOfTerms(lines, i, func(i int) bool { return isField(lines[i].text[indent:]) })
+}
+
+// endOfTerms is behind the entries that begin at a line, and what stands deeper in them.
+func endOfTerms(lines []line, i int, begins func(i int) bool) int {
+	indent := lines[i].indent()
 	end := i
 	for ; i < len(lines); i++ {
 		switch {
 		case lines[i].blank():
 			continue
-		case lines[i].indent() < indent, lines[i].indent() == indent && !isField(lines[i].text[indent:]):
+		case lines[i].indent() < indent, lines[i].indent() == indent && !begins(i):
 			return end
 		}
 		end = i + 1
@@ -40,8 +46,9 @@ func endOfFieldList(lines []line, i int) int {
 	return end
 }
 
-// fieldList makes a list of terms: the name of each field, and what it says.
-func (p *parser) fieldList(lines []line, depth int) prose.Node {
+// terms makes a list of entries that begin at the margin: of each, item gets the first
+// line and what stands below it.
+func terms(lines []line, item func(first line, below []line) []prose.Node) prose.Node {
 	list := prose.Node{Kind: prose.List, Info: prose.Terms, Span: spanOf(lines)}
 	indent := lines[0].indent()
 	for i := 0; i < len(lines); {
@@ -53,15 +60,19 @@ func (p *parser) fieldList(lines []line, depth int) prose.Node {
 		for end < len(lines) && (lines[end].blank() || lines[end].indent() > indent) {
 			end++
 		}
-		l := lines[i].from(indent)
-		size := fieldLength(l.text)
-		name, text := l.from(1).to(size-2), l.from(size)
-		blocks := p.after(text.from(text.indent()), dedented(lines[i+1:end]), depth)
-		item := prose.Node{Kind: prose.Item, Span: spanOf(lines[i:end]), Children: labelled(name.text+":", name.span(), blocks)}
-		list.Children = append(list.Children, item)
+		list.Children = append(list.Children, prose.Node{Kind: prose.Item, Span: spanOf(lines[i:end]), Children: item(lines[i].from(indent), dedented(lines[i+1:end]))})
 		i = end
 	}
 	return list
+}
+
+// fieldList makes a list of terms: the name of each field, and what it says.
+func (p *parser) fieldList(lines []line, depth int) prose.Node {
+	return terms(lines, func(l line, below []line) []prose.Node {
+		size := fieldLength(l.text)
+		name, text := l.from(1).to(size-2), l.from(size)
+		return labelled(name.text+":", name.span(), p.after(text.from(text.indent()), below, depth))
+	})
 }
 
 // isOption reports whether a line begins with an option of a command and two
@@ -110,40 +121,16 @@ func isNameByte(c byte) bool {
 
 // endOfOptions is behind the options that begin at a line and what stands deeper in them.
 func endOfOptions(lines []line, i int) int {
-	indent := lines[i].indent()
-	end := i
-	for ; i < len(lines); i++ {
-		switch {
-		case lines[i].blank():
-			continue
-		case lines[i].indent() < indent, lines[i].indent() == indent && !isOption(lines, i):
-			return end
-		}
-		end = i + 1
-	}
-	return end
+	return endOfTerms(lines, i, func(i int) bool { return isOption(lines, i) })
 }
 
 // options makes a list of terms: options as code, and what each does.
 func (p *parser) options(lines []line, depth int) prose.Node {
-	list := prose.Node{Kind: prose.List, Info: prose.Terms, Span: spanOf(lines)}
-	indent := lines[0].indent()
-	for i := 0; i < len(lines); {
-		if lines[i].blank() {
-			i++
-			continue
-		}
-		end := i + 1
-		for end < len(lines) && (lines[end].blank() || lines[end].indent() > indent) {
-			end++
-		}
-		l := lines[i].from(indent)
+	return terms(lines, func(l line, below []line) []prose.Node {
 		name := l.to(optionLength(l.text))
 		text := l.from(len(name.text))
-		blocks := p.after(text.from(text.indent()), dedented(lines[i+1:end]), depth)
+		blocks := p.after(text.from(text.indent()), below, depth)
 		head := prose.Node{Kind: prose.Paragraph, Span: name.span(), Children: []prose.Node{{Kind: prose.Code, Text: name.text, Span: name.span()}}}
-		list.Children = append(list.Children, prose.Node{Kind: prose.Item, Span: spanOf(lines[i:end]), Children: append([]prose.Node{head}, blocks...)})
-		i = end
-	}
-	return list
+		return append([]prose.Node{head}, blocks...)
+	})
 }
