@@ -152,6 +152,24 @@ func TestSeverities(t *testing.T) {
 	assert.Equal(t, []string{"cmd/b/b.go:4:6 warning function F has no doc comment [undocumented]"}, texts(s.Findings))
 }
 
+// TestGlobalTypes has a signature with a type of a file that is no module: it needs no
+// import. In a module it would.
+func TestGlobalTypes(t *testing.T) {
+	const rope = "/** Ties. */\ndeclare class Rope { /** Ties. */ tie(knot: Ropes.Knot): void }\ndeclare namespace Ropes { /** One. */ interface Knot { /** How many. */ count: number } }\n" +
+		"/** Is given. */\ndeclare module 'tides/rope' {\n  /** Is given. */\n  class _Rope extends Rope { }\n  export { _Rope as Rope }\n}\n"
+	leaked := func(text string) (list []string) {
+		s := run(t, map[string]string{"package.json": `{"name": "tides", "types": "rope.d.ts"}`, "rope.d.ts": text}, nil)
+		for _, f := range s.Findings {
+			if f.Rule == finding.LeakedType {
+				list = append(list, f.Arg("type"))
+			}
+		}
+		return list
+	}
+	assert.Empty(t, leaked(rope))
+	assert.Equal(t, []string{"Ropes.Knot"}, leaked(rope+"export {};\n"))
+}
+
 // TestHome checks the references of a README.
 func TestHome(t *testing.T) {
 	s := run(t, map[string]string{

@@ -302,7 +302,7 @@ func Level(day, hour int) float64 { return 0 }
 				continue
 			}
 			sections, _ := p.Links.Sections(d)
-			if len(sections.Of(prose.SeeAlso)) > 0 || advises(p.Links.Advice(d)) || d.Main().Advice() != nil || advisesInProse(sections.Body) {
+			if len(sections.Of(prose.SeeAlso)) > 0 || advises(p.Links.Advice(d)) || d.Main().Advice() != nil || advisesInProse(sections.Body) || hasMessage(d.Main()) {
 				continue
 			}
 			p.report(d, finding.Finding{
@@ -315,6 +315,14 @@ func Level(day, hour int) float64 { return 0 }
 
 // fewestWords is how many words a piece of advice has at least, where it names nothing.
 const fewestWords = 3
+
+// hasMessage reports whether the mark that makes a declaration deprecated is given a
+// message by its name, whose words are elsewhere.
+func hasMessage(at model.At) bool {
+	mark := strings.ToLower(at.File.Text[at.Span.Start:max(at.Span.Start, at.NameSpan.Start)])
+	_, arguments, found := strings.Cut(mark, "deprecated(")
+	return found && (strings.Contains(arguments, "message") || strings.Contains(arguments, "msg") || strings.Contains(arguments, "reason"))
+}
 
 func advises(nodes []prose.Node) bool {
 	words := strings.Fields(prose.Plain(nodes))

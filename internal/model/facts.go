@@ -21,6 +21,7 @@ type Facts struct {
 
 	ModuleDoc   *Doc        // the comment on the module, where this file has it
 	ModuleSpan  source.Span // of the module's name in this file
+	Global      bool        // what it declares needs no import
 	Common      bool        // the file gives things away by assigning them, not by declarations
 	Whole       bool        // what it gives as "default" is the module itself to its users
 	Listed      bool        // the file lists what it gives away

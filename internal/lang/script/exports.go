@@ -772,6 +772,7 @@ func (r *reader) settle() {
 	}
 	r.spreadNames()
 	r.facts.Listed = r.esModule || r.common
+	r.facts.Global = r.facts.Stub && !r.common && !startsLine(r.text, "export ") && !startsLine(r.text, "import ")
 	r.facts.Common = r.common && !r.esModule
 }
 
@@ -779,4 +780,9 @@ func (r *reader) settle() {
 func (r *reader) ambientParent(parent int32) bool {
 	k := r.facts.Occurrences[parent].Kind
 	return k != model.KindNamespace && k != model.KindModule
+}
+
+// startsLine reports whether some line of a text begins with a word, and so at the top.
+func startsLine(text, word string) bool {
+	return strings.HasPrefix(text, word) || strings.Contains(text, "\n"+word)
 }
