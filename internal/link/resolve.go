@@ -702,6 +702,9 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 		found := x.first(from, x.steps(from, Outward, reference{names: r.names[:n]}), r.names[:n], reference{names: r.names[:n]}, Outward)
 		d := found.Target.Declaration
 		if found.Outcome == Found && d == nil && found.Target.Module != nil {
+			if next := r.names[n]; outside.own && x.isPackage(found.Target.Module) && strings.ToLower(next) == next && x.Near(from, written) == "" && x.Moved(from, written) == "" {
+				return true // as well a module that is not source
+			}
 			return says(found.Target.Module, "__getattr__", "globals()[", "globals().update(")
 		}
 		if found.Outcome == Found && d != nil {
@@ -754,7 +757,8 @@ func decorated(d *model.Declaration) bool {
 type outsideNames struct {
 	roots map[string]bool // first names of packages
 	names map[string]bool // taken out of modules
-	paths map[string]bool // of the project's own packages, modules that are not source
+	paths map[string]bool // of modules that are not here
+	own   bool            // some of the paths are in the library's own packages: it has modules that are not source
 }
 
 // through reports whether a dotted name leads through a module that is not source.
@@ -801,7 +805,7 @@ func (x *Index) outsideOf(lib *model.Library) *outsideNames {
 	if known, ok := x.outsides.Load(lib); ok {
 		return known.(*outsideNames)
 	}
-	out := &outsideNames{map[string]bool{}, map[string]bool{}, map[string]bool{}}
+	out := &outsideNames{roots: map[string]bool{}, names: map[string]bool{}, paths: map[string]bool{}}
 	for _, m := range lib.Modules {
 		for _, f := range m.Files {
 			for _, i := range x.imports[f] {
@@ -818,6 +822,10 @@ func (x *Index) outsideOf(lib *model.Library) *outsideNames {
 				}
 			}
 		}
+	}
+	for path := range out.paths {
+		top, _, below := strings.Cut(path, ".")
+		out.own = out.own || below && x.importable(lib, top) != nil
 	}
 	known, _ := x.outsides.LoadOrStore(lib, out)
 	return known.(*outsideNames)
