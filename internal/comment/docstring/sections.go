@@ -132,12 +132,20 @@ func (p *parser) titleAt(i int) bool {
 		return false
 	}
 	l, under := p.lines[i], p.lines[i+1]
-	if l.blank() || l.indent() != under.indent() || l.text[l.indent()] == '>' {
+	if l.blank() || l.text[l.indent()] == '>' || l.indent() != under.indent() && !p.slipped(l, under) {
 		return false
 	}
 	line := strings.TrimSpace(under.text)
 	return len(line) >= 3 && (strings.Trim(line, "-") == "" || strings.Trim(line, "=") == "" || strings.Trim(line, "~") == "") &&
 		strings.Trim(l.text, " -=~") != "" && len(line) >= len(strings.TrimSpace(l.text))-2
+}
+
+// slipped reports whether the word of a section stands a blank or two beside its underline.
+func (p *parser) slipped(title, under line) bool {
+	const most = 2
+	_, known := p.heading(strings.TrimSuffix(strings.ToLower(strings.TrimSpace(title.text)), ":"))
+	by := title.indent() - under.indent()
+	return known && -most <= by && by <= most
 }
 
 func (p *parser) underlined(i int) (prose.PartKind, line, bool) {
