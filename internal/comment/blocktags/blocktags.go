@@ -131,7 +131,11 @@ func (p *parser) block(word line, lines []line) {
 		}
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	case meaning.body:
-		p.out.Body = append(p.out.Body, p.markdown(lines)...)
+		text := p.markdown(lines)
+		if len(text) > 0 && len(p.out.Body) == 1 && prose.Plain(text[:1]) == prose.Plain(p.out.Body) {
+			text = text[1:] // a description that begins with the summary
+		}
+		p.out.Body = append(p.out.Body, text...)
 	case meaning.deprecated:
 		p.out.Obsolete = true
 		p.out.Deprecated = append(p.out.Deprecated, p.markdown(lines)...)
