@@ -758,6 +758,7 @@ type outsideNames struct {
 	roots map[string]bool // first names of packages
 	names map[string]bool // taken out of modules
 	paths map[string]bool // of modules that are not here
+	tops  []string        // first names of the library's own modules
 	own   bool            // some of the paths are in the library's own packages: it has modules that are not source
 }
 
@@ -778,13 +779,7 @@ func (x *Index) foreign(m *model.Module, root string) bool {
 	if _, dynamic := x.options.FrontEnds[m.Library.Language].(lang.Dynamic); !ok || !dynamic || root == "" || strings.ToLower(root) != root {
 		return false
 	}
-	var tops []string
-	for _, of := range m.Library.Modules {
-		if top, _, _ := strings.Cut(of.Path, "."); !slices.Contains(tops, top) {
-			tops = append(tops, top)
-		}
-	}
-	if m.Lookup(root) != nil || nearest.Word(root, tops) != "" {
+	if m.Lookup(root) != nil || nearest.Word(root, x.outsideOf(m.Library).tops) != "" {
 		return false
 	}
 	for _, f := range m.Files {
@@ -821,6 +816,13 @@ func (x *Index) outsideOf(lib *model.Library) *outsideNames {
 					out.names[i.name] = true
 				}
 			}
+		}
+	}
+	seen := map[string]bool{}
+	for _, m := range lib.Modules {
+		if top, _, _ := strings.Cut(m.Path, "."); !seen[top] {
+			seen[top] = true
+			out.tops = append(out.tops, top)
 		}
 	}
 	for path := range out.paths {

@@ -161,6 +161,19 @@ func (r *reader) mislaid() {
 	if !strings.Contains(r.text, "@name ") {
 		return
 	}
+	type member struct {
+		parent      int32
+		scope, name string
+	}
+	bare := map[member]int{} // the first of each name that has no comment
+	for i := range r.facts.Occurrences {
+		o := &r.facts.Occurrences[i]
+		if key := (member{o.Parent, o.Scope, o.Name}); o.Doc == nil {
+			if _, known := bare[key]; !known {
+				bare[key] = i
+			}
+		}
+	}
 	for i := range r.facts.Occurrences {
 		o := &r.facts.Occurrences[i]
 		if o.Doc == nil || o.Scope == "" || !strings.Contains(o.Doc.Text, "@name ") {
@@ -171,11 +184,8 @@ func (r *reader) mislaid() {
 		if name == "" || name == o.Name {
 			continue
 		}
-		for k := range r.facts.Occurrences {
-			if own := &r.facts.Occurrences[k]; own.Name == name && own.Parent == o.Parent && own.Scope == o.Scope && own.Doc == nil {
-				own.Doc, o.Doc = o.Doc, nil
-				break
-			}
+		if k, found := bare[member{o.Parent, o.Scope, name}]; found && r.facts.Occurrences[k].Doc == nil {
+			r.facts.Occurrences[k].Doc, o.Doc = o.Doc, nil
 		}
 		if o.Doc != nil && o.Callable != nil {
 			o.Callable.Open = true // whatever the comment is on, it takes parameters of its own

@@ -126,7 +126,8 @@ type reader struct {
 	lines      []source.Span // of doc comments, in room that many share
 	comment    source.Span   // the last "/**" comment before the statement, or empty
 	directives []model.Directive
-	told       []source.Span // comments that declare types
+	told       []source.Span    // comments that declare types
+	types      map[string]int32 // paths of the types that the file declares, once a typedef leads into one
 
 	scope  string
 	parent int32

@@ -96,6 +96,9 @@ func (r *reader) toldIn(doc *model.Doc, from, head, end int) {
 	if of < 0 && strings.Contains(path, ".") {
 		r.call(&r.facts.Occurrences[index], path)
 	}
+	if _, known := r.types[path]; !known && r.types != nil {
+		r.types[path] = index
+	}
 	r.scope, r.parent = "", -1
 }
 
@@ -118,11 +121,19 @@ func (r *reader) toldParent(path string) int32 {
 	if dot < 0 {
 		return -1
 	}
-	for i := range r.facts.Occurrences {
-		o := &r.facts.Occurrences[i]
-		if o.Kind.IsType() && o.Name == path[strings.LastIndexByte(path[:dot], '.')+1:dot] && strings.TrimPrefix(o.Scope+"."+o.Name, ".") == path[:dot] {
-			return int32(i)
+	if r.types == nil {
+		r.types = map[string]int32{}
+		for i := range r.facts.Occurrences {
+			o := &r.facts.Occurrences[i]
+			if full := strings.TrimPrefix(o.Scope+"."+o.Name, "."); o.Kind.IsType() {
+				if _, known := r.types[full]; !known {
+					r.types[full] = int32(i)
+				}
+			}
 		}
+	}
+	if of, known := r.types[path[:dot]]; known {
+		return of
 	}
 	return -1
 }
