@@ -24,6 +24,10 @@ func harbour() fstest.MapFS {
 		"berth/berth.go":    {Data: []byte("// Package berth plans with [tide.Curve].\npackage berth\n\nimport \"tidebook.example/engine/tide\"\n\n// Plan takes a [tide.Curve].\nfunc Plan(c tide.Curve, p tide.Predictor) {}\n")},
 		"py/pyproject.toml": {Data: []byte("[project]\nname = \"py\"\n")},
 		"py/a.py":           {Data: []byte("class A:\n    def f(self): pass\n")},
+		"port/package.json": {Data: []byte(`{"name": "port", "main": "port.js"}`)},
+		"port/port.js":      {Data: []byte("/**\n * @namespace Port\n */\nvar Port = { Tides: require('./tides') };\nmodule.exports = Port;\n")},
+		"port/tides.js":     {Data: []byte("/**\n * @namespace Port.Tides\n */\nmodule.exports = { Reader: require('./reader') };\n")},
+		"port/reader.js":    {Data: []byte("/**\n * @class Reader\n * @memberof Port.Tides\n */\nvar Reader = make({});\nmodule.exports = Reader;\n")},
 		"py/b.py":           {Data: []byte("from a import A\nclass B(A):\n    def f(self): pass\n")},
 	}
 }
@@ -32,7 +36,8 @@ func harbour() fstest.MapFS {
 func told(t *testing.T, s *build.Snapshot) string {
 	t.Helper()
 	type said struct {
-		ID        string
+		ID, Path  string
+		Home      string
 		Relations map[string][]string
 		Tests     int
 	}
@@ -41,7 +46,7 @@ func told(t *testing.T, s *build.Snapshot) string {
 		for _, m := range lib.Modules {
 			for d := range m.Declarations {
 				r := s.Links.Relations(d)
-				one := said{d.ID(), map[string][]string{}, len(s.Links.NamedInTests(d))}
+				one := said{d.ID(), d.Path(), s.Links.Home(d).Path, map[string][]string{}, len(s.Links.NamedInTests(d))}
 				for key, list := range map[string][]*model.Declaration{
 					"implements": r.Implements, "implementedBy": r.ImplementedBy, "taken": r.TakenBy, "extends": r.Extends, "extendedBy": r.ExtendedBy, "overrides": r.Overrides,
 				} {
@@ -72,6 +77,9 @@ func TestRelinked(t *testing.T) {
 		{"empty", "tide/curve.go", ""},
 		{"a test", "tide/x_test.go", "package tide\n\nfunc TestX() { var p Predictor; p.At(1) }\n"},
 		{"an import goes", "berth/berth.go", "package berth\n\nfunc Plan(c int) {}\n"},
+		{"what a comment puts things into", "port/tides.js", "/**\n * @namespace Port.Waves\n */\nmodule.exports = {};\n"},
+		{"what a comment puts into another file's", "port/reader.js", "/**\n * @class Watcher\n * @memberof Port.Tides\n */\nvar Watcher = make({});\nmodule.exports = Watcher;\n"},
+		{"the outermost of what comments name", "port/port.js", "module.exports = { Tides: require('./tides') };\n"},
 		{"a base", "py/a.py", "class A:\n    def g(self): pass\nclass C(A): pass\n"},
 		{"an import of Python's", "py/b.py", "class B:\n    def f(self): pass\n"},
 		{"a file nobody knows", "py/c.py", "class C: pass\n"},

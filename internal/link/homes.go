@@ -3,6 +3,7 @@ package link
 import (
 	"cmp"
 	"iter"
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -19,6 +20,7 @@ func (x *Index) findHomes() {
 	x.homes = map[*model.Declaration]*model.Module{}
 	x.moved = map[*model.Module][]*model.Declaration{}
 	x.emptied = map[*model.Module]bool{}
+	x.guests = map[*model.Module][]*model.Declaration{}
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
 			if !x.takers[m] || !x.seen(m) || x.kept(m) {
@@ -35,24 +37,61 @@ func (x *Index) findHomes() {
 			}
 		}
 	}
-	if len(x.homes) == 0 {
+	if len(x.homes)+len(x.seated) == 0 {
 		return
 	}
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
-			left, gone := 0, 0
 			for _, d := range m.Top {
-				switch home := x.homes[d]; {
-				case home != nil:
+				switch home := x.Home(d); {
+				case home == m:
+				case x.seated[d]:
+					x.guests[home] = append(x.guests[home], d)
+				default:
 					x.moved[home] = append(x.moved[home], d)
-					gone++
-				case x.InReach(d):
-					left++
 				}
 			}
-			x.emptied[m] = x.kept(m) && gone > 0 && left == 0 && !x.wholes[m]
 		}
 	}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			x.emptied[m] = x.isEmptied(m)
+		}
+	}
+}
+
+// isEmptied reports whether all that a module has for users stands on the pages of others,
+// and nobody is meant to look for it at the module.
+func (x *Index) isEmptied(m *model.Module) bool {
+	gone, seated := 0, 0
+	for _, d := range m.Top {
+		switch {
+		case x.Home(d) != m:
+			gone++
+			if x.seated[d] {
+				seated++
+			}
+		case x.InReach(d):
+			return false
+		}
+	}
+	if gone == 0 || x.wholes[m] {
+		return false
+	}
+	if x.kept(m) {
+		return true
+	}
+	_, entry := m.Library.Entry(m.Path)
+	return !entry && gone == seated && len(x.moved[m])+len(x.guests[m]) == 0 && !x.worded(m) &&
+		!slices.ContainsFunc(x.Gives(m), func(g Given) bool { return g.Target.Declaration == nil || g.Target.Declaration.Module != m })
+}
+
+// worded reports whether the comments on a module say something.
+func (x *Index) worded(m *model.Module) bool {
+	return slices.ContainsFunc(m.Doc, func(doc model.DocOf) bool {
+		sections := x.Comments.Of(m.Library.Language, doc.Doc)
+		return len(sections.Body)+len(sections.Parts) > 0
+	})
 }
 
 // kept reports whether a module has no pages of its own but for what stands nowhere else.
@@ -85,7 +124,7 @@ func (x *Index) importPath(m *model.Module) string {
 
 // Home is the module on whose pages a declaration stands.
 func (x *Index) Home(d *model.Declaration) *model.Module {
-	if len(x.homes) == 0 {
+	if len(x.homes)+len(x.seated) == 0 {
 		return d.Module
 	}
 	top := d
@@ -95,18 +134,18 @@ func (x *Index) Home(d *model.Declaration) *model.Module {
 	if home := x.homes[top]; home != nil {
 		return home
 	}
-	return d.Module
+	return top.Module
 }
 
 // Tops are the declarations that stand at the top of a module's pages: its own, in the
 // order of files and lines, then those of other modules that stand here.
 func (x *Index) Tops(m *model.Module) []*model.Declaration {
-	if len(x.homes) == 0 {
+	if len(x.homes)+len(x.seated) == 0 {
 		return m.Top
 	}
 	var out []*model.Declaration
 	for _, d := range m.Top {
-		if x.homes[d] == nil {
+		if x.homes[d] == nil && !x.seated[d] {
 			out = append(out, d)
 		}
 	}
@@ -117,9 +156,9 @@ func (x *Index) Tops(m *model.Module) []*model.Declaration {
 // pages of others.
 func (x *Index) Lent(m *model.Module) []*model.Declaration {
 	var out []*model.Declaration
-	if len(x.homes) > 0 {
+	if len(x.homes)+len(x.seated) > 0 {
 		for _, d := range m.Top {
-			if x.homes[d] != nil && x.InReach(d) && !d.Blank() {
+			if x.Home(d) != m && x.InReach(d) && !d.Blank() {
 				out = append(out, d)
 			}
 		}
@@ -129,7 +168,7 @@ func (x *Index) Lent(m *model.Module) []*model.Declaration {
 
 // OnPagesOf are all declarations, at any depth, that stand on a module's pages.
 func (x *Index) OnPagesOf(m *model.Module) iter.Seq[*model.Declaration] {
-	if len(x.homes) == 0 {
+	if len(x.homes)+len(x.seated) == 0 {
 		return m.Declarations
 	}
 	return func(yield func(*model.Declaration) bool) {
@@ -139,20 +178,25 @@ func (x *Index) OnPagesOf(m *model.Module) iter.Seq[*model.Declaration] {
 			}
 		}
 		for _, top := range x.moved[m] {
-			if !withMembers(top, yield, 0) {
+			if !x.withMembers(top, yield, 0) {
+				return
+			}
+		}
+		for _, d := range x.guests[m] {
+			if !x.withMembers(d, yield, 0) {
 				return
 			}
 		}
 	}
 }
 
-// withMembers yields a declaration and all below it.
-func withMembers(d *model.Declaration, yield func(*model.Declaration) bool, depth int) bool {
+// withMembers yields a declaration and all below it but for what comments put there.
+func (x *Index) withMembers(d *model.Declaration, yield func(*model.Declaration) bool, depth int) bool {
 	if depth > highest || !yield(d) {
 		return false
 	}
 	for _, m := range d.Members {
-		if !withMembers(m, yield, depth+1) {
+		if !x.seated[m] && !x.withMembers(m, yield, depth+1) {
 			return false
 		}
 	}

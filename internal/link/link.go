@@ -59,6 +59,9 @@ type Index struct {
 	adopters      map[*model.Declaration]*model.Declaration   // of members of bases: the first member made of each
 	homes         map[*model.Declaration]*model.Module        // of what stands on another module's pages
 	moved         map[*model.Module][]*model.Declaration
+	guests        map[*model.Module][]*model.Declaration                    // what comments of other modules put on a module's pages
+	seated        map[*model.Declaration]bool                               // what stands where comments put it
+	seats         map[*model.Declaration]map[string]*model.Declaration      // of what comments put below a declaration
 	emptied       map[*model.Module]bool                                    // modules of which everything stands elsewhere
 	takers        map[*model.Module]bool                                    // modules that take names out of others
 	stubbed       map[*model.Module]bool                                    // modules of code and of what only declares

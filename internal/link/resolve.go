@@ -576,6 +576,9 @@ func (x *Index) member(d *model.Declaration, name string) *model.Declaration {
 	if own := d.Member(name); own != nil {
 		return own
 	}
+	if seated := x.seats[d][name]; seated != nil {
+		return seated
+	}
 	for _, base := range x.bases(d) {
 		if base == d {
 			continue

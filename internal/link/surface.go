@@ -22,6 +22,7 @@ func (x *Index) findSurface() {
 	x.findHomes()
 	x.rename()
 	x.findReplaced()
+	x.seat()
 	x.findHomes() // under the names that users know
 	x.added, x.addedTo = map[*model.Declaration][]*model.Declaration{}, map[*model.Declaration]*model.Declaration{}
 	x.augment()
@@ -394,7 +395,7 @@ func (x *Index) findReplaced() {
 			for _, d := range m.Top {
 				t := x.standsFor(d, &trail{})
 				if t.Module != nil && x.seen(t.Module) || t.Declaration != nil && (x.InReach(t.Declaration) || !visible(d)) {
-					withMembers(d, func(d *model.Declaration) bool { x.replaced[d] = true; return true }, 0)
+					x.withMembers(d, func(d *model.Declaration) bool { x.replaced[d] = true; return true }, 0)
 				}
 			}
 		}

@@ -86,8 +86,8 @@ func (x *Index) known(d *model.Declaration) bool {
 func (x *Index) scopeSymbols(list []*model.Declaration) symbols.Scope {
 	var s symbols.Scope
 	for _, d := range list {
-		if !x.known(d) {
-			continue
+		if !x.known(d) || d.Parent == nil && d.Scope != "" {
+			continue // what comments put into something that nothing declares has no place there
 		}
 		if forms := formSymbols(d); forms != nil {
 			if s.Forms == nil {

@@ -3,6 +3,7 @@ package model
 import (
 	"cmp"
 	"iter"
+	"slices"
 	"strings"
 
 	"codrel/internal/source"
@@ -236,6 +237,22 @@ func (m *Module) Rename(d *Declaration, name string) {
 	rescope(d, 0)
 }
 
+// Seat puts a declaration of the top of its module under another one, which may be of
+// another module, where users know it by a name below that. It stays in the list of what
+// its module has at the top.
+func (m *Module) Seat(d, under *Declaration, name string) {
+	wasName, wasScope := d.Name, d.Scope
+	m.undo = append(m.undo, func() {
+		d.Parent, d.Scope, d.Name = nil, wasScope, wasName
+		rescope(d, 0)
+	})
+	d.Parent, d.Scope, d.Name = under, under.Path(), name
+	rescope(d, 0)
+	members := under.Members
+	under.Module.undo = append(under.Module.undo, func() { under.Members = members })
+	under.Members = append(slices.Clip(members), d)
+}
+
 // rescope says the names around anew to all that stands in a declaration.
 func rescope(d *Declaration, depth int) {
 	for _, member := range d.Members {
@@ -384,6 +401,16 @@ func (d *Declaration) Site() *Declaration {
 		d = d.Origin
 	}
 	return d
+}
+
+// Called is the path that a comment calls the declaration by, or "".
+func (d *Declaration) Called() string {
+	for _, o := range d.Occurrences {
+		if path := o.Called(); path != "" {
+			return path
+		}
+	}
+	return ""
 }
 
 // Doc is the declaration's own doc comment and the file it stands in, or nil.

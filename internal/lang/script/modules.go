@@ -97,7 +97,7 @@ func (FrontEnd) BringNameIn(module *model.Module, d *model.Declaration, name str
 	switch {
 	case d.Main().Export == model.NotExported && d.Module == module || from == "":
 		return ""
-	case d.Main().Called() != "" || d.Main().Worded && d.Kind() != model.KindType:
+	case d.Called() != "" || d.Main().Worded && d.Kind() != model.KindType:
 		return "" // code makes it known, under its path
 	case d.Main().Worded:
 		return "/** @import { " + name + " } from \"" + from + "\" */"

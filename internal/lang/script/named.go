@@ -147,8 +147,11 @@ func (r *reader) names() {
 		}
 		_, class := values.first["class"]
 		_, constructor := values.first["constructor"]
-		if (class || constructor) && (o.Kind == model.KindVariable || o.Kind == model.KindConstant) {
+		_, namespace := values.first["namespace"]
+		if held := o.Kind == model.KindVariable || o.Kind == model.KindConstant; held && (class || constructor) {
 			o.Kind = model.KindClass // made by a call
+		} else if held && namespace {
+			o.Kind = model.KindNamespace
 		}
 		r.toldBases(o, values)
 	}
@@ -334,6 +337,8 @@ func (r *reader) declareNamed(doc *model.Doc, values tagValues, path string, kin
 	if nested {
 		of := &r.facts.Occurrences[parent]
 		r.scope, r.parent = strings.TrimPrefix(of.Scope+"."+of.Name, "."), parent
+	} else if dot > 0 {
+		r.scope = path[:dot] // what has that name stands in another file
 	}
 	_, typed := values.first["type"]
 	_, takes := values.first["param"]

@@ -91,6 +91,8 @@ func (r *reader) toldIn(doc *model.Doc, from, head, end int) {
 	of := r.toldParent(path)
 	if of >= 0 {
 		r.scope, r.parent = path[:strings.LastIndexByte(path, '.')], of
+	} else if dot := strings.LastIndexByte(path, '.'); dot > 0 {
+		r.scope = path[:dot] // what has that name stands in another file
 	}
 	index := r.add(o, source.Span{}, nil)
 	if of < 0 && strings.Contains(path, ".") {

@@ -29,22 +29,68 @@ func moduleFolder(m *model.Module) string {
 	return b.String()
 }
 
-// PageOf is the address of the page that a declaration stands on: that of
-// the outermost type around it, else that of its module.
-func PageOf(d *model.Declaration) string { return moduleFolder(d.Module) + "/" + pageFile(d) }
+// PageOf is the address of the page that a declaration stands on: that of the type whose
+// page it is on, see [Owner], else that of its module.
+func PageOf(d *model.Declaration) string {
+	return moduleFolder(outermost(d).Module) + "/" + pageFile(d)
+}
 
 // pageFile is the file of a declaration's page in its module's folder.
 func pageFile(d *model.Declaration) string {
-	top := outermost(d)
-	if !top.Kind().IsType() {
+	owner := Owner(d)
+	if owner == nil {
 		return "index.html"
 	}
-	return typeFile(top.Name) + ".html"
+	return ownFile(owner) + ".html"
 }
+
+// ownFile is the file of a declaration that has a page, without its ending: the names of
+// the namespaces around it, and its own.
+func ownFile(d *model.Declaration) string {
+	switch {
+	case d.Parent != nil:
+		return ownFile(d.Parent) + "." + typeFile(d.Name)
+	case d.Scope != "": // a comment puts it into what nothing declares
+		return scopeFile(d.Scope) + "." + typeFile(d.Name)
+	}
+	return typeFile(d.Name)
+}
+
+func scopeFile(scope string) string {
+	parts := strings.Split(scope, ".")
+	for i := range parts {
+		parts[i] = typeFile(parts[i])
+	}
+	return strings.Join(parts, ".")
+}
+
+// Owner is the type whose page a declaration stands on, itself for one that has a page;
+// nil for what stands on the page of its module. Types have pages at the top of a module
+// and right in namespaces; what stands in another type stands on the page of that.
+func Owner(d *model.Declaration) (owner *model.Declaration) {
+	for at, depth := d, 0; at != nil && depth < deepest; at, depth = at.Parent, depth+1 {
+		switch kind := at.Kind(); {
+		case !kind.IsType():
+			owner = nil
+		case owner == nil || !holdsPages(kind):
+			owner = at
+		}
+	}
+	return owner
+}
+
+// HasPage reports whether a declaration has a page of its own.
+func HasPage(d *model.Declaration) bool { return d.Kind().IsType() && Owner(d) == d }
+
+// holdsPages reports whether types in what is of a kind have pages of their own.
+func holdsPages(k model.Kind) bool { return k == model.KindNamespace || k == model.KindModule }
+
+// deepest bounds how far declarations are looked into.
+const deepest = 1000
 
 // outermost is the declaration at the top of the module that d stands in.
 func outermost(d *model.Declaration) *model.Declaration {
-	for depth := 0; d.Parent != nil && depth < 1000; depth++ {
+	for depth := 0; d.Parent != nil && depth < deepest; depth++ {
 		d = d.Parent
 	}
 	return d
@@ -53,14 +99,14 @@ func outermost(d *model.Declaration) *model.Declaration {
 // Anchor is the part of a declaration's address behind "#", or "" where it has
 // the page to itself.
 func Anchor(d *model.Declaration) string {
-	if d.Parent == nil {
-		if d.Kind().IsType() {
-			return ""
-		}
+	switch owner := Owner(d); owner {
+	case nil:
 		return d.Path()
+	case d:
+		return ""
+	default:
+		return strings.TrimPrefix(d.Path(), owner.Path()+".")
 	}
-	_, below, _ := strings.Cut(d.Path(), ".")
-	return below
 }
 
 // Declaration is the whole address of a declaration.

@@ -6,6 +6,7 @@ package plan
 
 import (
 	"cmp"
+	"iter"
 	"slices"
 	"strconv"
 	"strings"
@@ -178,10 +179,8 @@ func (p *Plan) look(lib *model.Library) {
 	for _, m := range p.shown[lib] {
 		top := p.inReach(p.Links.Tops(m))
 		v := &moduleView{folder: moduleFolder(m), page: Module(m), top: top, groups: Groups(top, p.Links.ShownKind), types: map[*model.Declaration]string{}}
-		for _, d := range top {
-			if d.Kind().IsType() {
-				v.types[d] = v.folder + "/" + pageFile(d)
-			}
+		for d := range p.owners(top) {
+			v.types[d] = v.folder + "/" + pageFile(d)
 		}
 		v.twins = twins(v.types)
 		v.constants = sync.OnceValue(func() map[*model.Declaration][]*model.Declaration { return p.constants(top) })
@@ -194,29 +193,52 @@ func (p *Plan) module(m *model.Module) {
 	page := p.add(&Page{Kind: ModulePage, Address: Module(m), Title: m.Path, Library: m.Library, Module: m})
 	p.makeRoom(page, p.modules[m].folder+"/", p.GroupsOf(m))
 	shared := map[*model.Declaration]*Page{}
-	for _, d := range p.Top(m) {
-		if d.Kind().IsType() {
-			page := p.add(&Page{Kind: TypePage, Address: p.PageOf(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
-			if list := p.modules[m].twins[d]; list != nil {
-				page.Twins, page.Title = list, names(list)
-				if first := shared[list[0]]; first != nil {
-					page.Same = first
-					continue
-				}
-				shared[list[0]] = page
-				var groups []Group
-				for _, twin := range list {
-					groups = append(groups, p.MembersOf(twin)...)
-				}
-				p.makeRoom(page, strings.TrimSuffix(page.Address, ".html"), groups)
+	for d := range p.owners(p.Top(m)) {
+		page := p.add(&Page{Kind: TypePage, Address: p.PageOf(d), Title: d.Path(), Library: m.Library, Module: m, Type: d})
+		if list := p.modules[m].twins[d]; list != nil {
+			page.Twins, page.Title = list, names(list)
+			if first := shared[list[0]]; first != nil {
+				page.Same = first
 				continue
 			}
-			p.makeRoom(page, strings.TrimSuffix(page.Address, ".html"), p.MembersOf(d))
-			if p.crowded(d) {
-				p.aside = append(p.aside, &Page{Kind: RelatedPage, Address: p.Related(d), Title: d.Name, Library: m.Library, Module: m, Type: d})
+			shared[list[0]] = page
+			var groups []Group
+			for _, twin := range list {
+				groups = append(groups, p.MembersOf(twin)...)
 			}
+			p.makeRoom(page, strings.TrimSuffix(page.Address, ".html"), groups)
+			continue
+		}
+		p.makeRoom(page, strings.TrimSuffix(page.Address, ".html"), p.MembersOf(d))
+		if p.crowded(d) {
+			p.aside = append(p.aside, &Page{Kind: RelatedPage, Address: p.Related(d), Title: d.Path(), Library: m.Library, Module: m, Type: d})
 		}
 	}
+}
+
+// owners are the declarations among some that have pages, each before those in it.
+func (p *Plan) owners(list []*model.Declaration) iter.Seq[*model.Declaration] {
+	return func(yield func(*model.Declaration) bool) { p.eachOwner(list, yield, 0) }
+}
+
+func (p *Plan) eachOwner(list []*model.Declaration, yield func(*model.Declaration) bool, depth int) bool {
+	for _, d := range list {
+		if !d.Kind().IsType() {
+			continue
+		}
+		if !yield(d) || holdsPages(d.Kind()) && depth < deepest && !p.eachOwner(p.Members(d), yield, depth+1) {
+			return false
+		}
+	}
+	return true
+}
+
+// Nested are the members of a declaration that have pages of their own.
+func (p *Plan) Nested(d *model.Declaration) []*model.Declaration {
+	if !HasPage(d) || !holdsPages(d.Kind()) {
+		return nil
+	}
+	return slices.DeleteFunc(p.Members(d), func(member *model.Declaration) bool { return !member.Kind().IsType() })
 }
 
 // Modules are the modules of a library that have a page, in the order of their paths.
@@ -245,7 +267,7 @@ func (p *Plan) Declaration(d *model.Declaration) string {
 // onTwins reports whether a declaration stands on a page of several types.
 func (p *Plan) onTwins(d *model.Declaration) bool {
 	v := p.modules[p.Links.Home(d)]
-	return v != nil && v.twins[outermost(d)] != nil
+	return v != nil && v.twins[Owner(d)] != nil
 }
 
 // twins finds types whose addresses differ by case alone, in the order of their names.
@@ -275,7 +297,7 @@ func twins(types map[*model.Declaration]string) map[*model.Declaration][]*model.
 func names(list []*model.Declaration) string {
 	var out []string
 	for _, d := range list {
-		out = append(out, d.Name)
+		out = append(out, d.Path())
 	}
 	return strings.Join(out, ", ")
 }
@@ -286,12 +308,12 @@ func (p *Plan) PageOf(d *model.Declaration) string {
 	if v == nil {
 		return siteOf(d.Module) + PageOf(d)
 	}
-	top := outermost(d)
-	if address, ok := v.types[top]; ok {
-		return address
-	}
-	if !top.Kind().IsType() {
+	owner := Owner(d)
+	if owner == nil {
 		return v.page
+	}
+	if address, ok := v.types[owner]; ok {
+		return address
 	}
 	return v.folder + "/" + pageFile(d)
 }
@@ -319,11 +341,13 @@ func siteOf(m *model.Module) string {
 func (p *Plan) Members(d *model.Declaration) []*model.Declaration { return p.inReach(d.Members) }
 
 // Within are the declarations in reach that stand in another one however deep, each
-// before what stands in it: a namespace in a namespace in a namespace has members too.
+// before what stands in it, but for what stands on pages of its own.
 func (p *Plan) Within(d *model.Declaration) []*model.Declaration {
 	var all []*model.Declaration
 	for _, member := range p.Members(d) {
-		all = append(append(all, member), p.Within(member)...)
+		if !HasPage(member) {
+			all = append(append(all, member), p.Within(member)...)
+		}
 	}
 	return all
 }
@@ -532,7 +556,7 @@ func KindTitle(k model.Kind) string {
 func (p *Plan) Makers(d *model.Declaration) []*model.Declaration {
 	var out []*model.Declaration
 	for _, f := range p.Links.Relations(d).ReturnedBy {
-		if p.Links.Home(f) == p.Links.Home(d) && f.Parent == nil {
+		if p.Links.Home(f) == p.Links.Home(d) && f.Parent == d.Parent {
 			out = append(out, f)
 		}
 	}

@@ -36,7 +36,7 @@ const (
 func (g Group) Details() []*model.Declaration {
 	var out []*model.Declaration
 	for _, d := range g.All() {
-		if !d.Kind().IsType() {
+		if !HasPage(d) {
 			out = append(out, d)
 		}
 	}
@@ -45,7 +45,7 @@ func (g Group) Details() []*model.Declaration {
 
 // Types are the declarations of a group that have pages of their own.
 func (g Group) Types() []*model.Declaration {
-	return slices.DeleteFunc(g.All(), func(d *model.Declaration) bool { return !d.Kind().IsType() })
+	return slices.DeleteFunc(g.All(), func(d *model.Declaration) bool { return !HasPage(d) })
 }
 
 // IsTable reports whether a group is so large and of such kinds that it is read as a table.
@@ -64,9 +64,7 @@ func (p *Plan) Lined(details []*model.Declaration) bool {
 func (p *Plan) makeRoom(page *Page, stem string, groups []Group) {
 	lists := make([][]*model.Declaration, len(groups))
 	for i, g := range groups {
-		if lists[i] = g.Details(); page.Kind == TypePage {
-			lists[i] = g.All()
-		}
+		lists[i] = g.Details()
 	}
 	p.lineUp(lists)
 	p.details(page, stem, p.leftOut(lists))
@@ -249,13 +247,16 @@ func (p *Plan) Line(d *model.Declaration) string { return p.lines[d] }
 func (p *Plan) Away(d *model.Declaration) string { return p.away[d] }
 
 // MembersOf are the declarations on a type's page in groups, each before those that
-// stand in it however deep.
+// stand in it however deep, and those in it that have pages of their own.
 func (p *Plan) MembersOf(d *model.Declaration) []Group {
 	groups := Groups(p.Members(d), p.Links.ShownKind)
 	for i := range groups {
 		var all []*model.Declaration
 		for _, member := range groups[i].All() {
-			all = append(append(all, member), p.Within(member)...)
+			all = append(all, member)
+			if !HasPage(member) {
+				all = append(all, p.Within(member)...)
+			}
 		}
 		groups[i].Declarations, groups[i].Deprecated = all, nil
 	}

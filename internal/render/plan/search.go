@@ -125,7 +125,7 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 		Name: d.Name, Scope: d.Scope, Module: p.Links.Home(d).Path, Library: d.Module.Library.Name,
 		Kind: d.Kind().String(), Address: p.Declaration(d), Deprecated: d.Deprecated(),
 	}
-	if path := d.Main().Called(); path != "" && d.Scope == "" { // what stands before its name there is how people ask for it
+	if path := d.Called(); path != "" && d.Scope == "" { // what stands before its name there is how people ask for it
 		e.Scope = strings.TrimSuffix(strings.TrimSuffix(path, d.Name), ".")
 	}
 	e.Summary = p.Summary(d)

@@ -142,10 +142,11 @@ func (w *contentsWriter) inside(own *model.Module, below []*model.Module) {
 		w.module(sub, escape(sub.Last())+"/")
 		w.raw("</li>")
 	}
-	shown := window(list, w.v.page.Type, mostOwn)
+	way := w.way()
+	shown := window(list, first(way), mostOwn)
 	for _, d := range shown {
-		if len(w.out) < fullContents || d == w.v.page.Type {
-			w.declaration(d)
+		if len(w.out) < fullContents || d == first(way) {
+			w.declaration(d, way)
 		}
 	}
 	if len(shown) < len(list) {
@@ -170,13 +171,45 @@ func (w *contentsWriter) listed(m *model.Module) []*model.Declaration {
 	return out
 }
 
-func (w *contentsWriter) declaration(d *model.Declaration) {
+// way are the namespaces that lead to the page's type, and itself, from the outermost on.
+func (w *contentsWriter) way() []*model.Declaration {
+	var out []*model.Declaration
+	for d := w.v.page.Type; d != nil; d = d.Parent {
+		out = append(out, d)
+	}
+	slices.Reverse(out)
+	return out
+}
+
+func first(way []*model.Declaration) *model.Declaration {
+	if len(way) == 0 {
+		return nil
+	}
+	return way[0]
+}
+
+// declaration lists one, opened where it is the next on the way to the page's type.
+func (w *contentsWriter) declaration(d *model.Declaration, way []*model.Declaration) {
 	open := w.v.page.Type == d && w.v.page.Kind == plan.TypePage
 	w.item(w.v.toDeclaration(d), breakable(d.Name), open, d.Deprecated())
+	if len(way) > 1 && d == way[0] {
+		w.raw("<ul>")
+		for _, nested := range window(w.v.plan.Nested(d), way[1], mostOwn) {
+			if len(w.out) < fullContents || nested == way[1] {
+				w.declaration(nested, way[1:])
+			}
+		}
+		w.raw("</ul></li>")
+		return
+	}
 	if members := w.v.plan.Members(d); open && len(members) > 0 {
 		w.raw("<ul>")
 		for _, member := range members[:min(len(members), mostOwn)] {
-			w.item("#"+w.v.anchor(member), breakable(member.Name), false, member.Deprecated())
+			href := "#" + w.v.anchor(member)
+			if plan.HasPage(member) {
+				href = w.v.toDeclaration(member)
+			}
+			w.item(href, breakable(member.Name), false, member.Deprecated())
 			w.raw("</li>")
 		}
 		if len(members) > mostOwn {

@@ -5,6 +5,7 @@ import (
 
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/render/plan"
 )
 
 // This file draws fields and the like in a list: what needs no plate of its own.
@@ -12,17 +13,20 @@ import (
 // longestFieldText is how many characters the text of a field has in a list at most.
 const longestFieldText = 420
 
-// sorted puts members apart: those that a line and a short text tell whole, and those
-// that get a plate each.
-func (v view) sorted(list []*model.Declaration) (plain, others []*model.Declaration) {
+// sorted puts members apart: those that have pages of their own, those that a line and a
+// short text tell whole, and those that get a plate each.
+func (v view) sorted(list []*model.Declaration) (apart, plain, others []*model.Declaration) {
 	for _, d := range list {
-		if v.isPlain(d) {
+		switch {
+		case plan.HasPage(d):
+			apart = append(apart, d)
+		case v.isPlain(d):
 			plain = append(plain, d)
-		} else {
+		default:
 			others = append(others, d)
 		}
 	}
-	return plain, others
+	return apart, plain, others
 }
 
 // isPlain reports whether a declaration is a field whose text is short.

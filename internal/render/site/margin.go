@@ -365,6 +365,20 @@ func (v view) modulesSaid(out []sentence, key string, list []*model.Module) []se
 	return append(out, v.sentenceOf(key, filled{"names", s}))
 }
 
+// typeCrumbs are the steps to the page's type: the namespaces around it, and itself.
+func (v view) typeCrumbs() []crumb {
+	p := v.page
+	if len(p.Twins) > 0 {
+		return []crumb{{Text: p.Title, Name: true, Href: v.to(v.plan.PageOf(p.Type))}}
+	}
+	var out []crumb
+	for d := p.Type; d != nil; d = d.Parent {
+		out = append(out, crumb{Text: d.Name, Name: true, Href: v.to(v.plan.PageOf(d))})
+	}
+	slices.Reverse(out)
+	return out
+}
+
 // crumb is one step of the way from the landing page to this one.
 type crumb struct {
 	Text string
@@ -383,12 +397,12 @@ func (v view) crumbs() []crumb {
 	}
 	switch p.Kind {
 	case plan.TypePage:
-		out = append(out, crumb{Text: p.Title, Name: true})
+		out = append(out, v.typeCrumbs()...)
 	case plan.RelatedPage:
-		out = append(out, crumb{Text: p.Title, Name: true, Href: v.to(v.plan.PageOf(p.Type))}, crumb{Text: v.say("relations")})
+		out = append(append(out, v.typeCrumbs()...), crumb{Text: v.say("relations")})
 	case plan.DetailsPage, plan.NamesPage:
 		if p.Type != nil {
-			out = append(out, crumb{Text: p.Title, Name: true, Href: v.to(v.plan.PageOf(p.Type))})
+			out = append(out, v.typeCrumbs()...)
 		}
 		if p.Kind == plan.NamesPage {
 			out = append(out, crumb{Text: v.count(len(p.Names), "name")})

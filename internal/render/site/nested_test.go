@@ -11,7 +11,7 @@ import (
 	"codrel/internal/settings"
 )
 
-// What stands in a namespace, and in a namespace in it, is on the namespace's page; a
+// Types and namespaces in a namespace have pages of their own, which lead to one another; a
 // type that shares its name with a constant has the page.
 func TestNested(t *testing.T) {
 	m := rendered(t, fstest.MapFS{
@@ -49,9 +49,19 @@ export interface Quay {
 		return ""
 	}
 	notes := page("/Notes.html")
-	for _, anchor := range []string{"Note", "Note.mark", "Berth.Line", "Berth.Line.text"} {
-		assert.Contains(t, notes, `id="`+anchor+`"`)
+	assert.Contains(t, notes, `<a href="Notes.Berth.Line.html#text">`)
+	assert.Contains(t, notes, `<dt><a href="Notes.Note.html"><code translate="no">Note</code></a>`)
+	assert.Contains(t, notes, "<dd>A note.</dd>")
+	assert.NotContains(t, notes, `id="Note`)
+	assert.Contains(t, page("/Notes.Note.html"), `id="mark"`)
+	assert.Contains(t, page("/Notes.Note.html"), "<code translate=\"no\">Notes.Note</code> <span class=\"kind\">interface</span>")
+	line := page("/Notes.Berth.Line.html")
+	assert.Contains(t, line, `id="text"`)
+	for _, step := range []string{`<li><a href="Notes.html"><code translate="no">Notes</code></a></li>`, `<li><a href="Notes.Berth.html"><code translate="no">Berth</code></a></li>`, `<span aria-current="page"><code translate="no">Line</code></span>`} {
+		assert.Contains(t, line, step, "the way to here")
 	}
+	assert.Contains(t, line, `<a href="Notes.Berth.Line.html" aria-current="page" translate="no">Line</a>`, "the contents are open down to the page")
+	assert.Contains(t, line, `import { Notes } from`)
 	assert.Contains(t, page("/Quay.html"), `id="depth"`)
 	assert.Contains(t, page("/Quay.html"), "Makes quays.", "the comment of the constant speaks for the type too")
 	assert.Contains(t, page("tides/Frame.html"), `id="read"`, "a kept module's class is on the public one's pages")

@@ -140,7 +140,7 @@ func (v view) toForm(t link.Target) string {
 // all of its module does.
 func (v view) onWhole(d *model.Declaration) bool {
 	if v.page.Kind == plan.TypePage && len(v.page.Twins) > 0 {
-		return slices.Contains(v.page.Twins, outermost(d))
+		return slices.Contains(v.page.Twins, plan.Owner(d))
 	}
 	return v.page.Kind == plan.WholePage && v.plan.Links.Home(d) == v.page.Module
 }
@@ -192,7 +192,10 @@ func (v view) forgeAddress(file string, line int) string {
 
 // bringIn is the line that a reader copies to use a module, or a declaration of it.
 func (v view) bringIn(m *model.Module, d *model.Declaration) string {
-	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.NameUsing); ok && d != nil && d.Parent == nil {
+	for d != nil && d.Parent != nil {
+		d = d.Parent // a name in a namespace comes with that
+	}
+	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.NameUsing); ok && d != nil {
 		return using.BringNameIn(m, d, v.plan.Links.NameIn(m, d))
 	}
 	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.Using); ok {
@@ -350,14 +353,6 @@ func imageFile(file string) bool {
 	return false
 }
 
-// outermost is the declaration at the top of the module that d stands in.
-func outermost(d *model.Declaration) *model.Declaration {
-	for depth := 0; d.Parent != nil && depth < 1000; depth++ {
-		d = d.Parent
-	}
-	return d
-}
-
 // plainAnchor is the anchor that a member has where its type has a page alone: on a
 // page of several types the first that has it keeps it, so that no address moves.
 func (v view) plainAnchor(d *model.Declaration) string {
@@ -366,7 +361,7 @@ func (v view) plainAnchor(d *model.Declaration) string {
 		return ""
 	}
 	for _, twin := range v.page.Twins {
-		if twin == outermost(d) {
+		if twin == plan.Owner(d) {
 			return anchor
 		}
 		for _, other := range v.plan.Within(twin) {

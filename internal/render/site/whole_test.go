@@ -254,11 +254,11 @@ export function take(berth) {}
 	assert.Contains(t, text(module), "Type: numberCounts.")
 	assert.Contains(t, text(module), "function take(berth, more)")
 	assert.Contains(t, text(module), "Parameters as the comment names them.")
-	assert.Contains(t, module, `<a href="Harbour.html#Berth">`, "a type in braces")
-	harbour := written(t, files, "reference/tides/a/Harbour.html")
-	assert.Contains(t, harbour, `<a href="#Berth.depth">`)
-	assert.Contains(t, text(harbour), "Read-only.")
-	assert.Contains(t, text(harbour), "depth: number")
+	assert.Contains(t, module, `<a href="Harbour.Berth.html">`, "a type in braces")
+	berth := written(t, files, "reference/tides/a/Harbour.Berth.html")
+	assert.Contains(t, berth, `<a href="#depth">`)
+	assert.Contains(t, text(berth), "Read-only.")
+	assert.Contains(t, text(berth), "depth: number")
 }
 
 // TestTextsOfOverloads has a description on the body of overloads, two of which have a

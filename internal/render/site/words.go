@@ -170,10 +170,10 @@ func entriesByLetter(list []plan.Entry) [][]plan.Entry {
 
 // memberName is a declaration's name within its page.
 func memberName(d *model.Declaration) string {
-	if _, below, ok := strings.Cut(d.Path(), "."); ok {
-		return below
+	if owner := plan.Owner(d); owner != nil && owner != d {
+		return strings.TrimPrefix(d.Path(), owner.Path()+".")
 	}
-	return d.Name
+	return d.Path()
 }
 
 // calledMember is the name of a member's heading.
@@ -241,10 +241,10 @@ func (v view) makersTitle(d *model.Declaration) string {
 }
 
 // knownAs is the name that users know a declaration by: the path that its comment calls
-// it by, else its name.
+// it by, else its own.
 func knownAs(d *model.Declaration) string {
-	if path := d.Main().Called(); path != "" {
+	if path := d.Called(); path != "" {
 		return path
 	}
-	return d.Name
+	return d.Path()
 }
