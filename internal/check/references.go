@@ -306,7 +306,7 @@ func (p *Pass) ambiguous(d *model.Declaration, place finding.Place, n *prose.Nod
 		return
 	}
 	result := p.resolve(from, n)
-	if result.Outcome != link.Ambiguous {
+	if result.Outcome != link.Ambiguous || n.Outward && p.Links.MayBeOutside(from, n.Target) {
 		return
 	}
 	var names []string

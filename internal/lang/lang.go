@@ -143,6 +143,12 @@ type Native interface {
 	IsNative(name string) bool
 }
 
+// Library is a front end whose language brings modules along.
+type Library interface {
+	// IsNativeModule reports whether a name is that of such a module.
+	IsNativeModule(name string) bool
+}
+
 // Asker is a front end whose language has habits of its own on what needs a comment.
 type Asker interface {
 	// AsksComment reports whether a declaration should have one.
@@ -183,6 +189,13 @@ type Scanner interface {
 	// Scan appends the pieces of a text to a list, in order and without overlap.
 	// Whatever the text holds, it takes time in proportion to its length.
 	Scan(text string, into []lexing.Piece) []lexing.Piece
+}
+
+// Eraser is a front end whose language loads nothing for names that only types need.
+type Eraser interface {
+	// ValueNames are the names that a file needs when the program runs; nil where it
+	// needs all.
+	ValueNames(*model.Facts) map[string]bool
 }
 
 // Worder is a front end whose language has words of its own for modules and kinds.

@@ -73,7 +73,12 @@ func (x *Index) edges(m *model.Module) []Edge {
 	found := map[*model.Module]int{}
 	var out []Edge
 	importer, _ := x.options.FrontEnds[m.Library.Language].(lang.Importer)
+	eraser, _ := x.options.FrontEnds[m.Library.Language].(lang.Eraser)
 	for _, f := range m.Files {
+		var values map[string]bool
+		if eraser != nil && len(x.imports[f]) > 0 {
+			values = eraser.ValueNames(f)
+		}
 		for n, i := range x.imports[f] {
 			to := i.module
 			if i.member != "" && i.member != "*" && importer != nil {
@@ -88,7 +93,7 @@ func (x *Index) edges(m *model.Module) []Edge {
 				continue // what it takes is no name of the package: a module of its own that is not read
 			}
 			written := f.Imports[n]
-			written.Apart = written.Apart || f.Stub || declaresTypesAlone(to) || declaresTypesAlone(m)
+			written.Apart = written.Apart || f.Stub || declaresTypesAlone(to) || declaresTypesAlone(m) || x.takesType(m, i) || values != nil && i.name != "" && !i.public && !values[i.name]
 			at, known := found[to]
 			if !known {
 				found[to] = len(out)
@@ -127,12 +132,23 @@ func declaresTypesAlone(m *model.Module) bool {
 			continue
 		}
 		any = true
-		if k := d.Kind(); k != model.KindInterface && k != model.KindType {
+		if k := d.Kind(); !isErased(k) && k != model.KindModule { // what a module adds to others is types as well
 			return false
 		}
 	}
 	return any
 }
+
+// takesType reports whether an import takes a type that is not there when the program runs.
+func (x *Index) takesType(m *model.Module, i imported) bool {
+	if i.member == "" || i.member == "*" {
+		return false
+	}
+	d := x.taken(m.Library, i, &trail{}).Declaration
+	return d != nil && !slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return !isErased(o.Kind) })
+}
+
+func isErased(k model.Kind) bool { return k == model.KindInterface || k == model.KindType }
 
 // tangles are the sets of modules that can all be reached from one another
 // (Tarjan, "Depth-First Search and Linear Graph Algorithms", 1972), each by path.

@@ -137,7 +137,12 @@ func (x *Index) first(from Scope, steps []step, names []string, r reference, how
 			return Result{Outcome: Beyond, Target: *beyond}
 		}
 		partial = partial || part
-		found = x.fit(distinct(found), r)
+		found = x.oneThing(x.fit(distinct(found), r))
+		if i > lastOfFile && how == Outward {
+			if found = slices.DeleteFunc(found, x.spare); x.nativeModule(from, names, found) {
+				return Result{Outcome: Beyond}
+			}
+		}
 		if how != Bracketed && len(found) > 0 && !slices.ContainsFunc(found, x.hasPage) {
 			if len(kept) == 0 {
 				kept = found
@@ -201,6 +206,16 @@ func (x *Index) native(from Scope, name string) bool {
 	}
 	native, ok := x.options.FrontEnds[from.Module.Library.Language].(lang.Native)
 	return ok && native.IsNative(name)
+}
+
+// nativeModule reports whether a name that leads to modules by their last names is that of
+// one which the language brings along.
+func (x *Index) nativeModule(from Scope, names []string, found []Target) bool {
+	if from.Module == nil || len(names) != 1 || len(found) == 0 {
+		return false
+	}
+	library, ok := x.options.FrontEnds[from.Module.Library.Language].(lang.Library)
+	return ok && library.IsNativeModule(names[0]) && !slices.ContainsFunc(found, func(t Target) bool { return t.Module == nil || t.Module.Path == names[0] })
 }
 
 // distinct drops targets that were found in more than one way.
@@ -765,6 +780,15 @@ type outsideNames struct {
 	own   bool            // some of the paths are in the library's own packages: it has modules that are not source
 }
 
+// list adds what a file that takes all of something outside gives away and does not have.
+func (o *outsideNames) list(m *model.Module, f *model.Facts) {
+	for _, l := range f.Names {
+		if m.Find("", l.Name) == nil {
+			o.names[l.Name] = true
+		}
+	}
+}
+
 // through reports whether a dotted name leads through a module that is not source.
 func (o *outsideNames) through(names []string) bool {
 	for n := len(names); n > 1; n-- {
@@ -814,7 +838,11 @@ func (x *Index) outsideOf(lib *model.Library) *outsideNames {
 				if root, _, _ := strings.Cut(strings.TrimLeft(i.path, "."), "."); root != "" && i.path[0] != '.' {
 					out.roots[root] = true
 				}
-				if i.member != "" && i.member != "*" {
+				switch i.member {
+				case "":
+				case "*":
+					out.list(m, f)
+				default:
 					out.names[i.member] = true
 					out.names[i.name] = true
 				}

@@ -19,6 +19,7 @@ var (
 	_ lang.TestNamer  = FrontEnd{}
 	_ lang.Importer   = FrontEnd{}
 	_ lang.Native     = FrontEnd{}
+	_ lang.Library    = FrontEnd{}
 	_ lang.Scanner    = FrontEnd{}
 	_ lang.Asker      = FrontEnd{}
 	_ lang.Worder     = FrontEnd{}
@@ -230,13 +231,18 @@ func (FrontEnd) Below(module, name string) string { return module + "." + name }
 // attributes that the language gives objects.
 func (FrontEnd) IsNative(name string) bool { return natives[name] || special(name) }
 
-var natives = func() map[string]bool {
+// IsNativeModule knows the modules of the standard library, and of Python 2's.
+func (FrontEnd) IsNativeModule(name string) bool { return nativeModules[name] }
+
+var natives, nativeModules = setOf(nativeNames), setOf(moduleNames)
+
+func setOf(names string) map[string]bool {
 	set := map[string]bool{}
-	for _, name := range strings.Fields(nativeNames) {
+	for _, name := range strings.Fields(names) {
 		set[name] = true
 	}
 	return set
-}()
+}
 
 // nativeNames are the names of the module builtins, and some that the language
 // reference itself uses for types without a name there.
@@ -365,3 +371,23 @@ func (FrontEnd) GroupKey(title string) string {
 	}
 	return ""
 }
+
+// moduleNames are the modules that the language brings along ("The Python Standard
+// Library"), and those that it once did.
+const moduleNames = `
+__future__ __main__ abc aifc annotationlib argparse array ast asynchat asyncio asyncore atexit audioop base64 bdb
+binascii bisect builtins bz2 calendar cgi cgitb chunk cmath cmd code codecs codeop collections colorsys commands
+compileall compression concurrent ConfigParser configparser contextlib contextvars cookielib copy copyreg cPickle
+cProfile crypt cStringIO csv ctypes curses dataclasses datetime dbm decimal difflib dis distutils doctest email
+encodings ensurepip enum errno faulthandler fcntl filecmp fileinput fnmatch fractions ftplib functools gc genericpath
+getopt getpass gettext glob graphlib grp gzip hashlib heapq hmac html htmlentitydefs http httplib imaplib imghdr imp
+importlib inspect io ipaddress itertools json keyword lib2to3 linecache locale logging lzma mailbox mailcap marshal
+math mimetypes mmap modulefinder msilib msvcrt multiprocessing netrc nis nntplib ntpath nturl2path numbers opcode
+operator optparse os ossaudiodev pathlib pdb pickle pickletools pipes pkgutil platform plistlib poplib posix posixpath
+pprint profile pstats pty pwd py_compile pyclbr pyexpat Queue queue quopri random re readline reprlib resource
+rlcompleter runpy sched secrets select selectors shelve shlex shutil signal site smtpd smtplib sndhdr socket
+socketserver spwd sqlite3 sre_compile sre_constants sre_parse ssl stat statistics string StringIO stringprep struct
+subprocess sunau symtable sys sysconfig syslog tabnanny tarfile telnetlib tempfile termios textwrap thread threading
+time timeit tkinter token tokenize tomllib trace traceback tracemalloc tty turtle types typing unicodedata unittest
+urllib urllib2 urlparse uu uuid venv warnings wave weakref webbrowser winreg winsound wsgiref xdrlib xml xmlrpc zipapp
+zipfile zipimport zlib zoneinfo`

@@ -20,6 +20,7 @@ func (r *reader) importing(h *heads, at int) {
 	type binding struct {
 		local  source.Span
 		member string
+		apart  bool
 	}
 	var names []binding
 	for at < len(r.text) {
@@ -28,10 +29,10 @@ func (r *reader) importing(h *heads, at int) {
 			end := r.quoted(at)
 			path := r.text[at+1 : max(at+1, end-1)]
 			if len(names) == 0 {
-				names = append(names, binding{source.NewSpan(at, end), ""})
+				names = append(names, binding{source.NewSpan(at, end), "", false})
 			}
 			for _, n := range names {
-				in := model.Import{Path: path, Member: n.member, Span: n.local, Apart: apart}
+				in := model.Import{Path: path, Member: n.member, Span: n.local, Apart: apart || n.apart}
 				if n.member != "" || n.local.Start != int32(at) {
 					in.Name = n.local.In(r.text)
 				}
@@ -43,7 +44,7 @@ func (r *reader) importing(h *heads, at int) {
 		case c == '{':
 			end := r.bracketed(at)
 			r.specifiers(at, end, func(member, local, _ source.Span) {
-				names = append(names, binding{local, strings.Trim(member.In(r.text), `"'`)})
+				names = append(names, binding{local, strings.Trim(member.In(r.text), `"'`), r.isTypeOnly(int(member.Start))})
 			})
 			at = r.after(end)
 		case c == '*':
@@ -51,7 +52,7 @@ func (r *reader) importing(h *heads, at int) {
 			if r.wordAt(at, "as") {
 				name := r.after(at + 2)
 				end := r.nameEnd(name)
-				names = append(names, binding{source.NewSpan(name, end), ""})
+				names = append(names, binding{source.NewSpan(name, end), "", false})
 				at = r.after(end)
 			}
 		case c == ',':
@@ -76,7 +77,7 @@ func (r *reader) importing(h *heads, at int) {
 				r.finish(r.whole(at))
 				return
 			}
-			names = append(names, binding{source.NewSpan(at, end), "default"})
+			names = append(names, binding{source.NewSpan(at, end), "default", false})
 			at = r.after(end)
 		default:
 			r.finish(r.whole(at))
