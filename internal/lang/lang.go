@@ -191,6 +191,13 @@ type Scanner interface {
 	Scan(text string, into []lexing.Piece) []lexing.Piece
 }
 
+// ImportTyper is a front end whose language has types that name their module.
+type ImportTyper interface {
+	// ImportedType takes such a type apart: what it is imported from, the path in that, and
+	// what is enough of it where the rest is clear. ok is false for other types.
+	ImportedType(text string) (from, name, short string, ok bool)
+}
+
 // Eraser is a front end whose language loads nothing for names that only types need.
 type Eraser interface {
 	// ValueNames are the names that a file needs when the program runs; nil where it

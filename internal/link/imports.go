@@ -352,6 +352,9 @@ func (x *Index) nameAt(m *model.Module, f *model.Facts, name string, but *model.
 
 // Type resolves the name of a type in a signature, as the file it stands in sees it.
 func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
+	if t, _, ok := x.ImportedType(m, f, name); ok {
+		return t
+	}
 	first, rest, qualified := strings.Cut(name, ".")
 	if !qualified {
 		return x.bareTarget(m, f, name)

@@ -26,8 +26,8 @@ func parseReference(written string) reference {
 		s = s[:open]
 	}
 	s = separators.Replace(s)
-	if inner := strings.IndexByte(s, '~'); inner > 0 && !strings.Contains(s, "/") { // "Berth~Options", as comments of JavaScript write
-		s = strings.ReplaceAll(s, "~", ".")
+	if last := strings.LastIndexByte(s, '/') + 1; strings.IndexByte(s[last:], '~') > 0 { // "Berth~Options", as comments of JavaScript write
+		s = s[:last] + strings.ReplaceAll(s[last:], "~", ".")
 	}
 	if slash := strings.LastIndexByte(s, '/'); slash >= 0 {
 		last, rest, dotted := strings.Cut(s[slash+1:], ".")

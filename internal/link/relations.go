@@ -130,7 +130,9 @@ func (x *Index) uses(m *model.Module) []relation {
 				continue
 			}
 			out = x.mentions(out, d, o, o.Callable.Params, takenBy)
-			out = x.mentions(out, d, o, o.Callable.Results, returnedBy)
+			if !o.Callable.Judges {
+				out = x.mentions(out, d, o, o.Callable.Results, returnedBy)
+			}
 			for _, f := range o.Callable.Failures {
 				if typ := x.Type(d.Site().Module, o.File, f.Name).Declaration; x.InReach(typ) && typ.Kind().IsType() {
 					out = append(out, relation{typ, d, raisedBy})
@@ -147,7 +149,7 @@ func (x *Index) mentions(out []relation, d *model.Declaration, o model.At, param
 			if t.Kind != model.TokenType {
 				continue
 			}
-			if typ := x.TypeIn(d, o.File, t.Text).Declaration; x.InReach(typ) && typ != d.Parent {
+			if typ := x.TypeIn(d, o.File, t.Text).Declaration; x.InReach(typ) && typ != d.Parent && typ != d {
 				out = append(out, relation{typ, d, field})
 			}
 		}
@@ -306,6 +308,9 @@ func (x *Index) mapsFirst(d *model.Declaration) bool {
 // declaration: what stands around it is nearer than its module.
 func (x *Index) TypeIn(d *model.Declaration, f *model.Facts, name string) Target {
 	site := d.Site()
+	if t, _, ok := x.ImportedType(site.Module, f, name); ok {
+		return t
+	}
 	for _, from := range []*model.Declaration{site, d} {
 		if t := x.typeAround(from, name); !t.None() {
 			return t

@@ -92,6 +92,11 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 	if library, rest, ok := cutLibrary(written); ok && x.isLibrary(library) {
 		return x.inLibrary(from, library, parseReference(rest))
 	}
+	if how == Typed {
+		if t, _, ok := x.ImportedType(from.Module, from.File, written); ok {
+			return Result{Outcome: foundIf(!t.None()), Target: t}
+		}
+	}
 	r := parseReference(written)
 	if r.module != "" {
 		if result, ok := x.byModulePath(from, r); ok {
@@ -257,6 +262,11 @@ func (x *Index) byModulePath(from Scope, r reference) (Result, bool) {
 		lib = from.Module.Library
 	}
 	m := x.module(lib, r.module)
+	if m == nil && lib != nil {
+		if m = x.packages[r.module]; m == nil { // by the name that users import it by
+			m = x.importable(lib, r.module)
+		}
+	}
 	if m == nil {
 		return Result{}, false
 	}
@@ -266,7 +276,25 @@ func (x *Index) byModulePath(from Scope, r reference) (Result, bool) {
 	if d := x.path(m, r.names); d != nil {
 		return Result{Outcome: Found, Target: Target{Declaration: d}}, true
 	}
+	if t := x.under(Target{Module: m}, strings.Join(r.names, ".")); !t.None() {
+		return Result{Outcome: Found, Target: t}, true
+	}
+	if whole := x.gives(m, "default", &trail{}).Declaration; whole != nil { // a member of what the module gives
+		if d := x.below(whole, r.names); d != nil {
+			return Result{Outcome: Found, Target: Target{Declaration: d}}, true
+		}
+	}
+	if found, _, _ := x.byCalled(m.Library, m)(r.names); len(found) == 1 {
+		return Result{Outcome: Found, Target: found[0]}, true
+	}
 	return Result{Partial: true}, true
+}
+
+func foundIf(found bool) Outcome {
+	if found {
+		return Found
+	}
+	return Missing
 }
 
 // isLibrary reports whether a library of this project, or of another, has a name.

@@ -176,6 +176,7 @@ type Callable struct {
 	Gives    Gives
 	Relays   []string // the callables, as written, whose results are all that the body returns: see GivesRelayed
 	Open     bool     // it reads what it is given beyond its list
+	Judges   bool     // its result says what a parameter is, and gives nothing of that type
 	Bare     bool     // its body is there for others to fill: it is empty, only fails, or returns one fixed value
 }
 

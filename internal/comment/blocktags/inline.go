@@ -1,6 +1,7 @@
 package blocktags
 
 import (
+	"cmp"
 	"sort"
 	"strings"
 
@@ -163,6 +164,9 @@ func linkOf(content, shown string, code bool) string {
 		return "[" + text + "](<" + target + ">)"
 	}
 	name := nameOf(target)
+	if inside, ok := strings.CutPrefix(withoutKinds.Replace(target), "module:"); ok && strings.Contains(inside, "/") && !strings.ContainsAny(inside, "<>\\") {
+		return "[" + cmp.Or(text, "`"+shortPath(inside)+"`") + "](<" + markdown.OutwardScheme + inside + ">)"
+	}
 	if name == "" || strings.Contains(name, "/") || strings.ContainsAny(name, "<>\\") {
 		return strings.TrimSpace(target + " " + text)
 	}
@@ -179,6 +183,9 @@ func linkOf(content, shown string, code bool) string {
 // first, unless it stands in a list of parameters.
 func cutLink(content string) (target, text string) {
 	content = strings.TrimSpace(content)
+	if rest, apart := strings.CutPrefix(content, "module :"); apart {
+		content = "module:" + rest // as a compiler prints it
+	}
 	depth, end := 0, strings.IndexAny(content, " |")
 	for i := range len(content) {
 		switch c := content[i]; {
@@ -196,9 +203,21 @@ func cutLink(content string) (target, text string) {
 	return content[:end], strings.TrimLeft(content[end:], " |") // the list is never closed
 }
 
+// shortPath is what names something in a module's path: what stands behind the path, or the
+// path itself.
+func shortPath(path string) string {
+	if i := strings.IndexByte(path, '~'); i >= 0 && i+1 < len(path) {
+		return path[i+1:]
+	}
+	return path
+}
+
+// withoutKinds takes out of a namepath what says that a name is that of an event.
+var withoutKinds = strings.NewReplacer("#event:", "#", "~event:", "~", ".event:", ".")
+
 // nameOf is the name that an inline tag leads to, without the signs of namepaths.
 func nameOf(target string) string {
-	name := strings.TrimPrefix(strings.TrimPrefix(target, "module:"), "typeof ")
+	name := strings.TrimPrefix(strings.TrimPrefix(withoutKinds.Replace(target), "module:"), "typeof ")
 	return strings.TrimLeft(strings.ReplaceAll(name, "~", "."), "#.")
 }
 
@@ -213,7 +232,7 @@ func typeNodes(l line) []prose.Node {
 		}
 	}
 	for i := 0; i < len(l.text); {
-		end := i
+		end := importedAt(l.text, i)
 		for end < len(l.text) && (inName(l.text[end]) || strings.IndexByte(".~#", l.text[end]) >= 0 && end > i && end+1 < len(l.text) && inName(l.text[end+1])) {
 			end++
 		}
@@ -227,6 +246,18 @@ func typeNodes(l line) []prose.Node {
 	}
 	flush(len(l.text))
 	return out
+}
+
+// importedAt is the offset behind a type at an offset that names its module, as
+// "import('./berth').Berth" does; the offset itself where there is none.
+func importedAt(text string, at int) int {
+	if !strings.HasPrefix(text[at:], "import(") || at > 0 && inName(text[at-1]) {
+		return at
+	}
+	if end := strings.Index(text[at:], ")."); end >= 0 && !strings.ContainsAny(text[at:at+end], " \t") {
+		return at + end + 1
+	}
+	return at
 }
 
 func inName(c byte) bool {

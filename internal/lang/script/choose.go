@@ -55,6 +55,13 @@ func (c *chooser) entries(files []string) {
 			c.pattern(o, offers, taken, files)
 		}
 	}
+	if c.manifest.Exports == nil {
+		for _, o := range c.byPath(files) {
+			if !taken[o.as] {
+				taken[o.as] = c.offer(o)
+			}
+		}
+	}
 }
 
 // byLength puts the patterns that say more first.

@@ -21,7 +21,7 @@ func choose(t *testing.T, archive string) (lang.Root, lang.Choice) {
 	var files []string
 	for _, f := range txtar.Parse([]byte(archive)).Files {
 		texts[f.Name] = string(f.Data)
-		if !strings.HasSuffix(f.Name, ".map") && f.Name != "tsconfig.json" {
+		if !strings.HasSuffix(f.Name, ".map") && f.Name != "tsconfig.json" && f.Name != "README.md" {
 			files = append(files, f.Name)
 		}
 	}
@@ -173,4 +173,33 @@ export declare class Tide {}
 
 	_, choice = choose(t, strings.Replace(archive, "/// What the water does.", "/** What the water does. */", 1))
 	assert.Equal(t, []string{"tidebook = src/index"}, entries(choice))
+}
+
+// Where nothing keeps users from a package's modules and the README imports some by their
+// paths, all that lie there are for users; a main file that has everything stays the only one.
+func TestEntriesByPath(t *testing.T) {
+	const files = `
+-- sea/index.js --
+-- layer/Tide.js --
+-- layer/Tide.d.ts --
+-- layer/Tide.test.js --
+-- _kept/base.js --
+-- layer/_base.js --
+-- internal/wire.js --
+-- examples/show.js --
+-- dist/tides.js --
+-- rollup.config.js --
+-- Map.js --
+`
+	for _, c := range []struct{ what, manifest, main, readme, want string }{
+		{"a README that imports by path", `{"name": "tides", "main": "index.js"}`, "export { default } from './Map.js'", "```js\nimport Tide from 'tides/layer/Tide';\n```", "tides = index, tides/Map = Map, tides/layer/Tide = layer/Tide, tides/sea = sea/index"},
+		{"with endings", `{"name": "tides", "main": "index.js"}`, "export { default } from './Map.js'", "import Tide from \"tides/layer/Tide.js\"", "tides = index, tides/Map.js = Map, tides/layer/Tide.js = layer/Tide, tides/sea/index.js = sea/index"},
+		{"no README", `{"name": "tides", "main": "index.js"}`, "export { default } from './Map.js'", "", "tides = index"},
+		{"a README that speaks of another", `{"name": "tides", "main": "index.js"}`, "export { default } from './Map.js'", "import 'tides/none'; see https://a.example/tides/layer/Tide", "tides = index"},
+		{"a main file with everything", `{"name": "tides", "main": "index.js"}`, "export const all = 1", "import Tide from 'tides/layer/Tide'", "tides = index"},
+		{"exports", `{"name": "tides", "exports": "./index.js"}`, "export { default } from './Map.js'", "import Tide from 'tides/layer/Tide'", "tides = index"},
+	} {
+		_, choice := choose(t, "\n-- package.json --\n"+c.manifest+"\n-- README.md --\n"+c.readme+"\n-- index.js --\n"+c.main+files)
+		assert.Equal(t, c.want, strings.Join(entries(choice), ", "), c.what)
+	}
 }

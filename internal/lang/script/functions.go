@@ -402,6 +402,7 @@ func (r *reader) patternTokens(at, end int) {
 // tells looks through a body for what it says to callers: what it returns,
 // yields and throws. Functions within it say nothing of it.
 func (r *reader) tells(c *model.Callable, f *function) {
+	c.Judges = f.resultTo > f.resultFrom && isPredicate(r.text[f.resultFrom:f.resultTo])
 	if f.body.Empty() {
 		return
 	}
@@ -536,4 +537,12 @@ func (r *reader) ownStatement(body string, i int) bool {
 	}
 	within := body[:i]
 	return !strings.Contains(within, "=>") && !strings.Contains(within, "function")
+}
+
+// isPredicate reports whether a result type says what another value is: "berth is Quay",
+// "asserts berth", "asserts this is Quay".
+func isPredicate(typ string) bool {
+	asserted, asserts := strings.CutPrefix(typ, "asserts ")
+	name, _, is := strings.Cut(strings.TrimSpace(asserted), " is ")
+	return (asserts || is) && name != "" && (&lexer{text: name}).nameEnd(0) == len(name)
 }

@@ -122,6 +122,7 @@ func (r *reader) names() {
 	if r.typed || !tellsNames(r.text) {
 		return
 	}
+	r.namesakes()
 	r.scope, r.parent = "", -1
 	attached := map[int32]bool{}
 	byPath := map[string]int32{}
@@ -192,6 +193,40 @@ func (r *reader) mislaid() {
 		}
 		if o.Doc != nil && o.Callable != nil {
 			o.Callable.Open = true // whatever the comment is on, it takes parameters of its own
+		}
+	}
+}
+
+// namesakes gives comments at the top of a file to what they name where they stand before
+// something else: "@namespace Port.Tides" before an import, with "var Tides" below. Where
+// nothing has the name, the comment on an import is on no code.
+func (r *reader) namesakes() {
+	bare := map[string]int{} // what has no comment, by name
+	for i := range r.facts.Occurrences {
+		if o := &r.facts.Occurrences[i]; o.Scope == "" && o.Doc == nil {
+			if _, known := bare[o.Name]; !known {
+				bare[o.Name] = i
+			}
+		}
+	}
+	imports := map[string]bool{}
+	for i := range r.facts.Imports {
+		imports[r.facts.Imports[i].Name] = true
+	}
+	for i := range r.facts.Occurrences {
+		o := &r.facts.Occurrences[i]
+		if o.Scope != "" || o.Doc == nil || o.Worded || !tellsNames(o.Doc.Text) {
+			continue
+		}
+		path, _, named := r.valuesOf(o.Doc).called(o.Name)
+		name := path[strings.LastIndexByte(path, '.')+1:]
+		if !named || name == o.Name || path == "" {
+			continue
+		}
+		if k, found := bare[name]; found && !imports[name] && r.facts.Occurrences[k].Doc == nil {
+			r.facts.Occurrences[k].Doc, o.Doc = o.Doc, nil
+		} else if imports[o.Name] {
+			o.Doc = nil
 		}
 	}
 }

@@ -176,6 +176,11 @@ func (t *typeWriter) name(at int) int {
 	}
 	next := t.after(end)
 	word := t.text[at:end]
+	if stop := t.importedType(at); word == "import" && stop > 0 && stop <= t.to {
+		t.put(model.TokenType, t.text[at:stop])
+		t.ends(false)
+		return stop
+	}
 	lower := word[0] >= 'a' && word[0] <= 'z' && len(word) <= len("undefined") // as all words of the language are
 	if t.brackets == 0 && t.angles == 0 && !t.whole && !(lower && t.operatorWord(word, end, next)) {
 		t.ends(false)

@@ -7,6 +7,7 @@
 package markdown
 
 import (
+	"bytes"
 	"slices"
 	"strconv"
 	"strings"
@@ -23,7 +24,7 @@ import (
 )
 
 var parser = goldmark.New(
-	goldmark.WithExtensions(extension.Table, extension.Strikethrough, extension.TaskList, extension.Footnote),
+	goldmark.WithExtensions(extension.Table, extension.Strikethrough, extension.TaskList, extension.Footnote, extension.Linkify),
 	goldmark.WithParserOptions(formulas()...),
 ).Parser()
 
@@ -33,7 +34,7 @@ const deepest = 200
 
 // Parse reads a text. Spans are those of the text.
 func Parse(src string) []prose.Node {
-	c := converter{src: []byte(src)}
+	c := converter{src: []byte(src), text: src}
 	return c.children(parser.Parse(text.NewReader(c.src)), 0)
 }
 
@@ -70,7 +71,8 @@ const (
 )
 
 type converter struct {
-	src []byte
+	src  []byte
+	text string // the same
 }
 
 func (c *converter) children(n ast.Node, depth int) []prose.Node {
@@ -146,7 +148,12 @@ func (c *converter) inline(out []prose.Node, n ast.Node, inside func() []prose.N
 		if !n.IsRaw() {
 			value = unescaped(value)
 		}
-		out = append(out, prose.Node{Kind: prose.Text, Text: value, Span: span})
+		if last := len(out) - 1; last >= 0 && out[last].Kind == prose.Text && out[last].Span.End == span.Start && len(out[last].Text) == out[last].Span.Len() && len(value) == span.Len() {
+			out[last].Span.End = span.End // cut where a mark or an address might have begun
+			out[last].Text = c.text[out[last].Span.Start:span.End]
+		} else {
+			out = append(out, prose.Node{Kind: prose.Text, Text: value, Span: span})
+		}
 		switch {
 		case n.HardLineBreak():
 			out = append(out, prose.Node{Kind: prose.Break, Span: span})
@@ -220,10 +227,10 @@ func image(address string, alternative []prose.Node) []prose.Node {
 
 func (c *converter) autoLink(n *ast.AutoLink) []prose.Node {
 	address := string(n.URL(c.src))
-	label := string(n.Label(c.src))
-	shown := prose.Node{Kind: prose.Text, Text: label}
-	if i := strings.Index(string(c.src), "<"+label+">"); i >= 0 {
-		shown.Span = source.NewSpan(i+1, i+1+len(label))
+	label := n.Label(c.src)
+	shown := prose.Node{Kind: prose.Text, Text: string(label)}
+	if at := cap(c.src) - cap(label); at >= 0 && at+len(label) <= len(c.src) && bytes.Equal(c.src[at:at+len(label)], label) { // it is a part of it
+		shown.Span = source.NewSpan(at, at+len(label))
 	}
 	if name, ok := strings.CutPrefix(address, "ref:"); ok {
 		shown = prose.Node{Kind: prose.Code, Text: name, Span: shown.Span}

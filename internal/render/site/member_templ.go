@@ -185,7 +185,7 @@ func (v view) plate(d *model.Declaration) templ.Component {
 			return templ_7745c5c3_Err
 		}
 		for i, at := range forms {
-			if anchors != nil {
+			if anchors != nil && !at.Kind.IsType() {
 				templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 14, "<p class=\"form\"><a href=\"")
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err

@@ -322,6 +322,12 @@ func (w *proseWriter) node(n *prose.Node) {
 // In Go comments there are no code spans, so those come from guides alone.
 func (w *proseWriter) code(n *prose.Node) {
 	href := ""
+	if t, short, ok := w.v.plan.Links.ImportedType(w.scope.Module, w.scope.File, n.Text); ok && n.Typed {
+		if href = w.v.href(t); href != "" {
+			w.anchored(href, func() { w.codeText(short) })
+			return
+		}
+	}
 	if link.ReadsLikeName(n.Text) {
 		if r := w.v.plan.Links.Resolve(w.scope, n.Text, link.HowOf(n)); r.Outcome == link.Found {
 			href = w.v.href(r.Target)

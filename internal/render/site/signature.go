@@ -1,6 +1,7 @@
 package site
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/model"
@@ -127,12 +128,15 @@ var tokenClasses = map[model.TokenKind]string{
 
 func (v view) token(b *strings.Builder, d *model.Declaration, at model.At, t model.Token) {
 	if t.Kind == model.TokenType {
-		href := v.href(v.plan.Links.TypeIn(d, at.File, t.Text))
+		href, text := v.href(v.plan.Links.TypeIn(d, at.File, t.Text)), t.Text
+		if _, short, ok := v.plan.Links.ImportedType(d.Site().Module, at.File, t.Text); ok && href != "" {
+			text = short
+		}
 		if href == "" || href == v.to(v.page.Address) {
-			b.WriteString(breakable(t.Text))
+			b.WriteString(breakable(text))
 			return
 		}
-		b.WriteString(`<a href="` + escape(href) + `">` + breakable(t.Text) + `</a>`)
+		b.WriteString(`<a href="` + escape(href) + `">` + breakable(text) + `</a>`)
 		return
 	}
 	class := tokenClasses[t.Kind]
@@ -177,9 +181,22 @@ func (v view) formsShown(d *model.Declaration) (forms []model.At, anchors []stri
 	if forms = d.Overloads(); forms == nil {
 		forms = d.Forms()
 		more = max(0, len(forms)-mostVariants)
-		return forms[:len(forms)-more], nil, more
+		return withType(d, forms[:len(forms)-more]), nil, more
 	}
 	more = max(0, len(forms)-mostOverloads)
 	forms = forms[:len(forms)-more]
-	return forms, v.formAnchors(d, forms), more
+	anchors = v.formAnchors(d, forms)
+	if all := withType(d, forms); len(all) > len(forms) {
+		return all, append(anchors, ""), more
+	}
+	return forms, anchors, more
+}
+
+// withType adds to the forms of a callable the type that shares its name.
+func withType(d *model.Declaration, forms []model.At) []model.At {
+	typ := typeForm(d)
+	if !typ.Kind.IsType() || typ.Kind == model.KindNamespace || slices.ContainsFunc(forms, func(at model.At) bool { return at.Kind.IsType() }) {
+		return forms
+	}
+	return append(slices.Clone(forms), typ)
 }

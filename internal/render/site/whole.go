@@ -22,7 +22,7 @@ const (
 // that is made of its members those too.
 func (v view) declared(d *model.Declaration, at model.At) string {
 	holder, ok := v.options.FrontEnds[d.Module.Library.Language].(lang.Holder)
-	if !ok || at.Occurrence != d.Main().Occurrence {
+	if !ok || at.Occurrence != typeForm(d).Occurrence {
 		return v.signature(d, at)
 	}
 	form, ok := holder.Holds(d)
@@ -55,6 +55,22 @@ func (v view) declared(d *model.Declaration, at model.At) string {
 	return text
 }
 
+// typeForm is the occurrence that makes a declaration the type it is, where it has one:
+// a type may share its name with a function.
+func typeForm(d *model.Declaration) model.At {
+	if main := d.Main(); main.Kind.IsType() && main.Kind != model.KindNamespace || !d.Kind().IsType() {
+		return main
+	}
+	return d.Occurrences[d.Holding]
+}
+
+// inNamespace reports whether a member stands in a namespace of its type's name, not in
+// the type.
+func inNamespace(member *model.Declaration) bool {
+	at := member.Main()
+	return at.Parent >= 0 && at.File.Occurrences[at.Parent].Kind == model.KindNamespace
+}
+
 // ownLines takes off a signature what it says itself of what the type holds, as the
 // types that an interface embeds.
 func (v view) ownLines(head *string) []string {
@@ -82,6 +98,7 @@ func (v view) held(d *model.Declaration, form lang.Held) (shown []*model.Declara
 			continue
 		}
 		switch {
+		case inNamespace(member):
 		case member.Blank() || member.Origin != nil && member.Origin.Parent != nil:
 		case !v.plan.Links.InReach(member):
 			hidden++
