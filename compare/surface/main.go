@@ -22,6 +22,7 @@ import (
 	"fmt"
 	"os"
 	"os/exec"
+	"path"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -393,7 +394,7 @@ func (s *site) memberOf(places []string, name string) string {
 			return s.anchorAside(file, id)
 		case p.below[anchor][name] != "":
 			return p.below[anchor][name]
-		case anchor == "" && len(p.listed[name]) > 0:
+		case (anchor == "" || strings.EqualFold(anchor+".html", path.Base(file))) && len(p.listed[name]) > 0: // the page of the type, or of twins
 			return p.listed[name][0]
 		}
 	}

@@ -359,7 +359,7 @@ func (r *run) library(end lang.FrontEnd, folder string, marker lang.Root) *model
 	if folder == "." {
 		name = cmp.Or(marker.Name, r.options.Folder, "project")
 	}
-	lib := &model.Library{Name: r.free(name, end.Language()), Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package}
+	lib := &model.Library{Name: r.free(name, end.Language()), Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Apart: lang.TypesApart(end)}
 	r.snapshot.Project.Libraries = append(r.snapshot.Project.Libraries, lib)
 	r.ends[lib] = end
 	return lib

@@ -191,6 +191,17 @@ type Scanner interface {
 	Scan(text string, into []lexing.Piece) []lexing.Piece
 }
 
+// Apart is a front end whose language has no types in types, only namespaces of their names.
+type Apart interface {
+	TypesApart() bool
+}
+
+// TypesApart reports whether a language is one of these.
+func TypesApart(end FrontEnd) bool {
+	a, ok := end.(Apart)
+	return ok && a.TypesApart()
+}
+
 // ImportTyper is a front end whose language has types that name their module.
 type ImportTyper interface {
 	// ImportedType takes such a type apart: what it is imported from, the path in that, and

@@ -43,9 +43,8 @@ type outsideModule struct {
 	module  *model.Module // nil until it is asked for
 }
 
-// newElsewhere takes other projects in. packaged tells of a language whether modules
-// are imported by their library's package alone.
-func newElsewhere(projects []Outside, packaged func(language string) bool) *elsewhere {
+// newElsewhere takes other projects in; the front ends are those of their languages.
+func newElsewhere(projects []Outside, ends map[string]lang.FrontEnd) *elsewhere {
 	e := &elsewhere{
 		paths: map[string][]*outsideModule{}, usable: map[string][]*outsideModule{}, made: map[*model.Module]*outsideModule{},
 		more: map[*model.Declaration]*symbols.Holder{},
@@ -54,13 +53,13 @@ func newElsewhere(projects []Outside, packaged func(language string) bool) *else
 		project := &model.Elsewhere{Project: p.Table.Name, Site: p.Site}
 		for i := range p.Table.Libraries {
 			from := &p.Table.Libraries[i]
-			lib := &model.Library{Name: from.Name, Language: from.Language, Root: ".", Package: from.Package, Elsewhere: project}
+			lib := &model.Library{Name: from.Name, Language: from.Language, Root: ".", Package: from.Package, Elsewhere: project, Apart: lang.TypesApart(ends[from.Language])}
 			for j := range from.Modules {
 				o := &outsideModule{symbols: &from.Modules[j], library: lib, texts: p.Texts}
 				e.all = append(e.all, o)
 				e.paths[o.symbols.Path] = append(e.paths[o.symbols.Path], o)
 				as := o.symbols.As
-				if as == "" && !packaged(from.Language) {
+				if _, packaged := ends[from.Language].(lang.Packaged); as == "" && !packaged {
 					as = o.symbols.Path
 				}
 				e.usable[as] = append(e.usable[as], o)

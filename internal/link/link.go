@@ -99,10 +99,7 @@ func New(project *model.Project, options Options) *Index {
 		modules: map[string][]*model.Module{}, packages: map[string]*model.Module{}, imports: map[*model.Facts][]imported{},
 		related: map[*model.Declaration]*Relations{},
 	}
-	x.elsewhere = newElsewhere(options.Outside, func(language string) bool {
-		_, packaged := options.FrontEnds[language].(lang.Packaged)
-		return packaged
-	})
+	x.elsewhere = newElsewhere(options.Outside, options.FrontEnds)
 	for _, lib := range project.Libraries {
 		packaged, _ := options.FrontEnds[lib.Language].(lang.Packaged)
 		for _, m := range lib.Modules {

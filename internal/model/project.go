@@ -42,6 +42,7 @@ type Library struct {
 	Entries  []Entry  // the modules that its own files name as those for users; empty for all
 	Inside   []Entry  // names by which only its own files import; one "*" in them stands for any text
 	Passed   []Passed // folders of files that are not read
+	Apart    bool     // a type that stands in another stands in a namespace of its name, as the language has it
 	Open     []string // patterns of folders whose modules count as visible even if their language keeps them internal
 	Modules  []*Module
 	Tests    []*Module // what its test files declare
@@ -324,7 +325,8 @@ func (d *Declaration) Main() At { return d.Occurrences[d.Primary] }
 func (d *Declaration) Form() At {
 	stub, code := -1, false
 	for i, o := range d.Occurrences {
-		if code = code || !o.File.Stub; o.File.Stub && stub < 0 {
+		code = code || !o.File.Stub
+		if o.File.Stub && (stub < 0 || d.Occurrences[stub].Kind == KindNamespace) { // a namespace of the name says nothing of the rest
 			stub = i
 		}
 	}

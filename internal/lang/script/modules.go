@@ -66,6 +66,9 @@ func (FrontEnd) ModulePaths(lib *model.Library, files []*model.Facts) []string {
 	return paths
 }
 
+// TypesApart is true: classes and interfaces hold no types, namespaces do.
+func (FrontEnd) TypesApart() bool { return true }
+
 // InternalModule is never true: what a file exports decides.
 func (FrontEnd) InternalModule(string) bool { return false }
 

@@ -72,7 +72,7 @@ func Owner(d *model.Declaration) (owner *model.Declaration) {
 		switch kind := at.Kind(); {
 		case !kind.IsType():
 			owner = nil
-		case owner == nil || !holdsPages(kind):
+		case owner == nil || !holdsPages(at):
 			owner = at
 		}
 	}
@@ -82,8 +82,11 @@ func Owner(d *model.Declaration) (owner *model.Declaration) {
 // HasPage reports whether a declaration has a page of its own.
 func HasPage(d *model.Declaration) bool { return d.Kind().IsType() && Owner(d) == d }
 
-// holdsPages reports whether types in what is of a kind have pages of their own.
-func holdsPages(k model.Kind) bool { return k == model.KindNamespace || k == model.KindModule }
+// holdsPages reports whether the types in a type have pages of their own.
+func holdsPages(d *model.Declaration) bool {
+	k := d.Kind()
+	return k == model.KindNamespace || k == model.KindModule || k.IsType() && d.Module.Library.Apart
+}
 
 // deepest bounds how far declarations are looked into.
 const deepest = 1000

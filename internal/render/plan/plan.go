@@ -226,7 +226,7 @@ func (p *Plan) eachOwner(list []*model.Declaration, yield func(*model.Declaratio
 		if !d.Kind().IsType() {
 			continue
 		}
-		if !yield(d) || holdsPages(d.Kind()) && depth < deepest && !p.eachOwner(p.Members(d), yield, depth+1) {
+		if !yield(d) || holdsPages(d) && depth < deepest && !p.eachOwner(p.Members(d), yield, depth+1) {
 			return false
 		}
 	}
@@ -235,7 +235,7 @@ func (p *Plan) eachOwner(list []*model.Declaration, yield func(*model.Declaratio
 
 // Nested are the members of a declaration that have pages of their own.
 func (p *Plan) Nested(d *model.Declaration) []*model.Declaration {
-	if !HasPage(d) || !holdsPages(d.Kind()) {
+	if !HasPage(d) || !holdsPages(d) {
 		return nil
 	}
 	return slices.DeleteFunc(p.Members(d), func(member *model.Declaration) bool { return !member.Kind().IsType() })

@@ -70,6 +70,7 @@ export function empty(): List<never>;
 	said := text(page)
 	assert.Contains(t, said, "function List<T>(of?: T[]): List<T>")
 	assert.Contains(t, said, "interface List<T> extends Base {\n\tsize: number; // How many.\n}")
+	assert.Contains(t, said, "List function, interface")
 	assert.Contains(t, said, "Makes a list.")
 	assert.Contains(t, said, "Lists of tides.")
 	assert.Contains(t, page, `id="isList"`)

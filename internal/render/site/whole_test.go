@@ -355,8 +355,9 @@ export function moor() {}
 	}
 	berth := written(t, files, "reference/tides/a/Berth.html")
 	assert.Contains(t, text(berth), "How a berth is made.")
-	assert.Contains(t, text(berth), "In metres.")
-	assert.Contains(t, berth, `href="#Options"`, "the type of a parameter leads there")
+	assert.Contains(t, text(written(t, files, "reference/tides/a/Berth.Options.html")), "In metres.")
+	assert.Contains(t, berth, `<a href="Berth.Options.html">`, "the type of a parameter leads there")
+	assert.Less(t, strings.Index(berth, "<h2 class=\"group\" id=\"s-members\">Constructors"), strings.Index(berth, ">Types</h2>"), "the class before what it holds")
 	assert.Contains(t, text(written(t, files, "reference/tides/a/index.html")), "What stands below a mark is text.")
 	assert.Contains(t, text(written(t, files, "reference/py/tides/index.html")), "Deprecated. Ask the harbour master.")
 }

@@ -39,7 +39,11 @@ func (v view) kindWord(d *model.Declaration) string {
 			return word
 		}
 	}
-	return d.Kind().String()
+	kind := d.Kind()
+	if main := d.Main(); kind.IsType() && main.Callable != nil && main.Kind.IsCallable() { // one name for both
+		return main.Kind.String() + ", " + kind.String()
+	}
+	return kind.String()
 }
 
 func (v view) moduleKind(m *model.Module) string {
