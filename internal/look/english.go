@@ -57,6 +57,10 @@ var english = Texts{
 	"part-failures": "Throws", "part-failures-python": "Raises", "part-failures-go": "Errors",
 	"part-fields-python": "Attributes", "part-fields-javascript": "Properties", "part-fields-typescript": "Properties", "raised-python": "Raised by {names}.", "part-history": "Version history",
 	"part-warnings": "Warns", "part-fields": "Fields", "part-notes": "Notes", "part-caution": "Warning",
+	// Labels of notes in texts.
+	"label-note": "Note", "label-warning": "Warning", "label-tip": "Tip", "label-hint": "Hint", "label-important": "Important",
+	"label-caution": "Caution", "label-danger": "Danger", "label-attention": "Attention", "label-error": "Error", "label-seealso": "See also",
+	"label-todo": "To do", "label-versionadded": "Since {version}", "label-versionchanged": "Changed in {version}", "label-versionremoved": "Removed in {version}", "label-deprecated": "Deprecated since {version}",
 	"part-examples": "Examples", "part-see-also": "See also", "part-since": "Since",
 	"since-changed": "Changed in {version}", "since-removed": "Removed in {version}", "optional": "optional", "default": "default {value}",
 

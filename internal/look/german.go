@@ -52,6 +52,9 @@ var german = Texts{
 	"part-failures": "Ausnahmen", "part-failures-python": "Ausnahmen", "part-failures-go": "Fehler",
 	"part-fields-python": "Attribute", "part-fields-javascript": "Eigenschaften", "part-fields-typescript": "Eigenschaften", "raised-python": "Ausgelöst von {names}.", "part-history": "Versionen",
 	"part-warnings": "Warnungen", "part-fields": "Felder", "part-notes": "Anmerkungen", "part-caution": "Warnung",
+	"label-note": "Hinweis", "label-warning": "Warnung", "label-tip": "Tipp", "label-hint": "Hinweis", "label-important": "Wichtig",
+	"label-caution": "Vorsicht", "label-danger": "Gefahr", "label-attention": "Achtung", "label-error": "Fehler", "label-seealso": "Siehe auch",
+	"label-todo": "Zu tun", "label-versionadded": "Seit {version}", "label-versionchanged": "Geändert in {version}", "label-versionremoved": "Entfernt in {version}", "label-deprecated": "Veraltet seit {version}",
 	"part-examples": "Beispiele", "part-see-also": "Siehe auch", "part-since": "Seit",
 	"since-changed": "Geändert in {version}", "since-removed": "Entfernt in {version}", "optional": "optional", "default": "Standardwert {value}",
 

@@ -51,6 +51,13 @@ const (
 	Footnotes = "footnotes" // items are numbered as the text refers to them
 )
 
+// Label is the word that a note begins with, of a kind such as "note" or "versionadded": in
+// English, and with what a renderer needs to say it in another language. A version may be
+// part of it.
+func Label(kind, text, version string, span source.Span) Node {
+	return Node{Kind: Strong, Info: kind, Target: version, Span: span, Children: []Node{{Kind: Text, Text: text, Span: span}}}
+}
+
 // Inline reports whether nodes of this kind stand in a line of text.
 func (k Kind) Inline() bool { return k >= Text }
 
@@ -64,8 +71,8 @@ type Node struct {
 	Loose    bool // of a List: items are separated by blank lines
 	Span     source.Span
 	Text     string // of Text, Code, CodeBlock, Formula and Display
-	Info     string // of a CodeBlock: the fence's words; of a List: Terms or Footnotes, or ""
-	Target   string // of Link, Image, Reference, Insert and Taken
+	Info     string // of a CodeBlock: the fence's words; of a List: Terms or Footnotes, or ""; of a Strong: what it is the label of, see [Label]
+	Target   string // of Link, Image, Reference, Insert and Taken; of a label its version
 	Children []Node
 }
 

@@ -6,7 +6,6 @@ import (
 
 	"codrel/internal/prose"
 	"codrel/internal/prose/formula"
-	"codrel/internal/source"
 )
 
 // This file reads directives and other explicit markup: lines that begin with "..".
@@ -31,10 +30,10 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 	body = withoutOptions(body)
 	if title, ok := admonitions[name]; ok {
 		if name == "admonition" {
-			title, argument = argument.text, line{at: argument.at, last: argument.last}
+			name, title, argument = "", argument.text, line{at: argument.at, last: argument.last}
 		}
 		label := prose.Node{Kind: prose.Paragraph, Span: l.span(), Children: []prose.Node{
-			{Kind: prose.Strong, Span: l.span(), Children: []prose.Node{{Kind: prose.Text, Text: title, Span: l.span()}}},
+			prose.Label(name, title, "", l.span()),
 		}}
 		text := p.after
 		if name == "seealso" {
@@ -140,20 +139,21 @@ func directiveName(text string) (name string, behind int) {
 // speaks of that, and of nothing else.
 func (p *parser) versionNote(name string, argument line, body []line, depth int) []prose.Node {
 	version, rest := cutVersion(argument)
-	label := strings.TrimSpace(versionWords[name] + " " + version.text)
+	label, kind := strings.TrimSpace(versionWords[name]+" "+version.text), strings.TrimSuffix(name, "-removed")
 	if version.text == "" || version.text[0] < '0' || version.text[0] > '9' {
 		label, rest = strings.TrimSuffix(strings.TrimSuffix(versionWords[name], " in"), " since"), argument
+		kind = ""
 	}
 	text := p.after(rest, body, depth)
 	if len(text) > 0 {
 		label += ":"
 	}
-	return labelled(label, argument.span(), text)
+	return labelled(prose.Label(kind, label, version.text, argument.span()), text)
 }
 
 // labelled puts a strong label before blocks, in their first line where that is one.
-func labelled(label string, span source.Span, text []prose.Node) []prose.Node {
-	head := prose.Node{Kind: prose.Strong, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: label, Span: span}}}
+func labelled(head prose.Node, text []prose.Node) []prose.Node {
+	span := head.Span
 	if len(text) > 0 && text[0].Kind == prose.Paragraph {
 		text[0].Children = append([]prose.Node{head, {Kind: prose.Text, Text: " ", Span: span}}, text[0].Children...)
 		return text

@@ -136,7 +136,7 @@ func (p *parser) unknownField(f field, text []prose.Node) {
 	if f.argument.text != "" {
 		label += " " + f.argument.text
 	}
-	p.out.Body = append(p.out.Body, labelled(label+":", f.word.span(), text)...)
+	p.out.Body = append(p.out.Body, labelled(prose.Label("", label+":", "", f.word.span()), text)...)
 }
 
 // part is the section that fields of a kind gather in.

@@ -71,7 +71,7 @@ func (p *parser) fieldList(lines []line, depth int) prose.Node {
 	return terms(lines, func(l line, below []line) []prose.Node {
 		size := fieldLength(l.text)
 		name, text := l.from(1).to(size-2), l.from(size)
-		return labelled(name.text+":", name.span(), p.after(text.from(text.indent()), below, depth))
+		return labelled(prose.Label("", name.text+":", "", name.span()), p.after(text.from(text.indent()), below, depth))
 	})
 }
 

@@ -86,7 +86,7 @@ func (p *parser) footnote(out []prose.Node, l line, lines []line, depth int) []p
 	text := l.from(end + 1)
 	shown := "[" + p.footnoteLabel(label.text, p.defined[label.text]) + "]"
 	p.defined[label.text]++
-	item := prose.Node{Kind: prose.Item, Span: spanOf(lines), Children: labelled(shown, label.span(), p.after(text.from(text.indent()), dedented(lines[1:]), depth))}
+	item := prose.Node{Kind: prose.Item, Span: spanOf(lines), Children: labelled(prose.Label("", shown, "", label.span()), p.after(text.from(text.indent()), dedented(lines[1:]), depth))}
 	if n := len(out); n > 0 && out[n-1].Kind == prose.List && out[n-1].Info == prose.Footnotes {
 		out[n-1].Children = append(out[n-1].Children, item)
 		out[n-1].Span.End = item.Span.End

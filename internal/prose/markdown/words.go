@@ -61,7 +61,7 @@ func alert(blocks []prose.Node) []prose.Node {
 	}
 	span := blocks[0].Span
 	label := prose.Node{Kind: prose.Paragraph, Span: span, Children: []prose.Node{
-		{Kind: prose.Strong, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: word, Span: span}}},
+		prose.Label(strings.ToLower(word), word, "", span),
 	}}
 	rest := blocks[1:]
 	if end < len(first) {

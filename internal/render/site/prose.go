@@ -292,7 +292,7 @@ func (w *proseWriter) node(n *prose.Node) {
 	case prose.Emphasis:
 		w.tag("em", n, w.inline)
 	case prose.Strong:
-		w.tag("strong", n, w.inline)
+		w.strong(n)
 	case prose.Struck:
 		w.tag("s", n, w.inline)
 	case prose.Superscript:
@@ -316,6 +316,21 @@ func (w *proseWriter) node(n *prose.Node) {
 	default:
 		w.inline(n.Children)
 	}
+}
+
+// strong draws strong text, or the label of a note in the words of the page.
+func (w *proseWriter) strong(n *prose.Node) {
+	if n.Info == "" {
+		w.tag("strong", n, w.inline)
+		return
+	}
+	text := w.v.say("label-"+n.Info, "version", n.Target)
+	if strings.HasSuffix(prose.Plain(n.Children), ":") {
+		text += ":"
+	}
+	w.raw("<strong>")
+	w.escaped(text)
+	w.raw("</strong>")
 }
 
 // code draws a code span, and links it where it means exactly one declaration.

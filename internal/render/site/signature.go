@@ -152,12 +152,16 @@ func (v view) token(b *strings.Builder, d *model.Declaration, at model.At, t mod
 }
 
 // short draws a signature for an overview: what stands behind the name, on one line.
-func short(d *model.Declaration) string {
+func (v view) short(d *model.Declaration) string {
 	at := d.Form()
 	var b strings.Builder
 	behind := false
 	for t := range at.Tokens(at.Signature) {
-		if behind && t.Kind != model.TokenComment {
+		switch _, name, apart := v.plan.Links.ImportedType(d.Site().Module, at.File, t.Text); {
+		case !behind || t.Kind == model.TokenComment:
+		case apart:
+			b.WriteString(name)
+		default:
 			b.WriteString(t.Text)
 		}
 		behind = behind || t.Kind == model.TokenName
