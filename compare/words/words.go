@@ -90,6 +90,10 @@ var markup = []struct {
 	left string
 }{
 	{regexp.MustCompile(`\{@\w+ [^}|]*\|([^}]*)\}`), "$1"},
+	{regexp.MustCompile(`\[([^\]]*)\]\{@\w+ [^}]*\}`), "$1"},
+	{regexp.MustCompile(`\{@\w+ module ?:[\w/.-]*~([^}\s]*)\}`), "$1"},
+	{regexp.MustCompile(`\{@\w+ module ?:(\S*) ?([^}]*)\}`), " "},
+	{regexp.MustCompile(`\{@\w+ [\w.#~:/]+ ([^}]+)\}`), "$1"},
 	{regexp.MustCompile(`\{@\w+ ([^}]*)\}`), "$1"},
 	{regexp.MustCompile(`^\s*@\w+\s*(\{.*?\}+\s)?\s*(\[[^\]]*\]|[\w.$]+)?\s*`), ""},
 	{regexp.MustCompile(`^\s*[:@]\w+ ?[^:]*:`), ""},

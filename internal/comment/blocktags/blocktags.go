@@ -116,6 +116,8 @@ func (p *parser) block(word line, lines []line) {
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	case word.text == "type":
 		p.subjectType(lines)
+	case meaning.subject:
+		p.subject(lines)
 	case meaning.silent:
 		if meaning.line && len(lines) > 1 && strings.Count(lines[0].text, "{") == strings.Count(lines[0].text, "}") {
 			p.out.Body = append(p.out.Body, p.markdown(lines[1:])...)
@@ -183,6 +185,40 @@ func (p *parser) subjectType(lines []line) {
 		lines[0] = rest
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	}
+}
+
+// subject keeps what stands behind a tag that says what its subject is: "{type} name - text",
+// each of which may be missing; a text has a dash before it.
+func (p *parser) subject(lines []line) {
+	if len(lines) == 0 {
+		return
+	}
+	var e prose.Entry
+	lines = append([]line(nil), lines...)
+	rest := p.typed(&e, lines[0], &lines)
+	if len(e.Type) > 0 && len(p.out.Type) == 0 {
+		p.out.Type = e.Type
+	}
+	text := line{at: rest.at}
+	for i := 0; i+1 < len(rest.text); i++ {
+		if dash := dashAt(rest.text[i:]); dash > 0 && (i == 0 || rest.text[i-1] == ' ') && strings.Count(rest.text[:i], " ") < 2 {
+			text = rest.from(i + dash)
+			text = text.from(text.indent())
+			break
+		}
+	}
+	lines[0] = text
+	p.out.Body = append(p.out.Body, p.markdown(lines)...)
+}
+
+// dashAt is the length of a dash with a blank behind it that a text begins with, or 0.
+func dashAt(text string) int {
+	for _, dash := range []string{"- ", "\u2013 ", "\u2014 "} {
+		if strings.HasPrefix(text, dash) {
+			return len(dash)
+		}
+	}
+	return 0
 }
 
 // part is the section of a kind, in which all tags of that kind gather.

@@ -18,6 +18,7 @@ type meaning struct {
 	mark       string // it says something of the subject itself: a key of [prose.Sections.Marks]
 	label      bool   // it is shown before what follows
 	names      bool   // names follow it
+	subject    bool   // a type, name and text of the subject may follow it
 	silent     bool   // it speaks to tools, or says what the signature says
 	line       bool   // what it says ends with its line, and the text goes on below
 }
@@ -52,15 +53,16 @@ var vocabulary = func() map[string]meaning {
 	}
 	put(meaning{mark: "abstract"}, "virtual")
 	put(meaning{kind: prose.Other, title: "To do"}, "todo")
-	put(meaning{silent: true, line: true}, `access alias augments chainable chained fluent field category class const constant
-		constructor constructs enum eventProperty export exports extends function func
+	put(meaning{silent: true, line: true}, `access alias augments chainable chained fluent category class
+		constructor constructs eventProperty export exports extends function func
 		global group hidden hideconstructor ignore implements inline inner instance interface
-		internal kind lends memberof memberOf member method mixes mixin module name namespace nocollapse noalias nosideeffects
+		internal kind lends memberof memberOf method mixes mixin module namespace nocollapse noalias nosideeffects
 		noInheritDoc overload package packageDocumentation preserve private protected public
 		struct unrestricted unstable ts-check ts-expect-error ts-ignore ts-nocheck cc_on __PURE__ vue-ignore`)
+	put(meaning{subject: true}, "const constant member var enum name field")
 	put(meaning{silent: true}, `author borrows callback copyright decorator external host import
 		label license link privateRemarks record requires satisfies stability suppress this
-		tutorial type typedef var variation version jsx jsxRuntime jsxImportSource jest-environment internalRemarks source`)
+		tutorial type typedef variation version jsx jsxRuntime jsxImportSource jest-environment internalRemarks source`)
 	return words
 }()
 
