@@ -405,8 +405,11 @@ func (p *Pass) phantoms(c *described) {
 		if c.takes(name) || c.takes("_"+name) || strings.HasSuffix(name, ".") || strings.EqualFold(name, "none") {
 			return
 		}
-		if slices.ContainsFunc(decorators(), func(text string) bool { return mentions(text, name) }) {
+		if slices.ContainsFunc(decorators(), func(text string) bool { return mentions(text, name) }) || p.isMarked(c.d, name) {
 			return // what is put around the function may well take it
+		}
+		if isPlaceholder(e.Text) || mentions(c.ownSignature(), name) || ofResult(c.text) {
+			return
 		}
 		f := finding.Finding{
 			Rule: finding.PhantomParameter, Place: c.file.Place(e.Span),
@@ -418,6 +421,51 @@ func (p *Pass) phantoms(c *described) {
 		}
 		p.report(c.d, f)
 	})
+}
+
+// isMarked reports whether what stands before the name of a callable, or of what makes a
+// class, writes a name as a text, as marks do that take a parameter under another name.
+func (p *Pass) isMarked(d *model.Declaration, name string) bool {
+	if d.Kind() == model.KindClass {
+		if d = constructor(d); d == nil {
+			return false
+		}
+	}
+	return slices.ContainsFunc(d.Occurrences, func(o model.At) bool {
+		if o.Span.Start >= o.NameSpan.Start {
+			return false
+		}
+		before := o.File.Text[o.Span.Start:o.NameSpan.Start]
+		return strings.Contains(before, `"`+name+`"`) || strings.Contains(before, "'"+name+"'")
+	})
+}
+
+// ownSignature is the line of a call that a comment begins with, as those of compiled
+// functions do, or "".
+func (c *described) ownSignature() string {
+	first, _, _ := strings.Cut(strings.TrimSpace(c.text), "\n")
+	if name := lastName(c.d.Path()); strings.HasPrefix(first, name+"(") && strings.Contains(first, ")") {
+		return first[len(name):]
+	}
+	return ""
+}
+
+// ofResult reports whether a comment says that it goes on with what the returned function
+// takes.
+func ofResult(text string) bool {
+	for line := range strings.Lines(text) {
+		line = strings.ToLower(strings.TrimSpace(line))
+		if strings.HasSuffix(line, ":") && (strings.Contains(line, "returned function") || strings.Contains(line, "function that takes") || strings.Contains(line, "function that is called with")) {
+			return true
+		}
+	}
+	return false
+}
+
+// isPlaceholder reports whether a text is a word in capitals that code replaces.
+func isPlaceholder(nodes []prose.Node) bool {
+	text := prose.Plain(nodes)
+	return strings.Contains(text, "_") && strings.Trim(text, "ABCDEFGHIJKLMNOPQRSTUVWXYZ_") == ""
 }
 
 func (p *Pass) undescribedParameters(c *described) {

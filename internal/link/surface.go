@@ -410,7 +410,11 @@ func (x *Index) speakForOthers() {
 				if d.Origin != nil || !isSame(d) || x.replaced[d] {
 					continue
 				}
-				if of := x.sameAs(d); of != nil && of != d && of.Main().Callable != nil && of.Site() != d {
+				of := x.sameAs(d)
+				if of != nil && d.Main().Doc != nil && of.Form().File != d.Main().File {
+					continue // a comment of its own, which stands in another file than the words would
+				}
+				if of != nil && of != d && of.Main().Callable != nil && of.Site() != d {
 					m.Speak(d, of, secondNamed(d.Main(), of))
 				}
 			}

@@ -230,12 +230,22 @@ func (m *Module) Adopt(parent, origin *Declaration) *Declaration {
 }
 
 // Rename gives a declaration at the top of its module the name that users know it by. It
-// is still found under the one that its files write.
+// is found under that, and still under the one that its files write.
 func (m *Module) Rename(d *Declaration, name string) {
-	was := d.Name
-	m.undo = append(m.undo, func() { d.Name = was; rescope(d, 0) })
+	was, key := d.Name, nameKey{"", name}
+	fresh := m.byPath[key] == nil
+	m.undo = append(m.undo, func() {
+		d.Name = was
+		rescope(d, 0)
+		if fresh {
+			delete(m.byPath, key)
+		}
+	})
 	d.Name = name
 	rescope(d, 0)
+	if fresh {
+		m.byPath[key] = d
+	}
 }
 
 // Seat puts a declaration of the top of its module under another one, which may be of

@@ -298,6 +298,9 @@ func (p *parser) namedBefore(kind prose.PartKind, l line) (e prose.Entry, first 
 func (p *parser) namedAbove(kind prose.PartKind, l line) (prose.Entry, bool) {
 	name, typ, typeAt := l.text, "", 0
 	if colon := outsideBrackets(l.text, ':'); colon >= 0 {
+		if _, note := admonitions[strings.ToLower(l.text[:colon])]; note && colon+1 < len(l.text) {
+			return prose.Entry{}, false // "Note: text" names nothing
+		}
 		name, typ, typeAt = strings.TrimRight(l.text[:colon], " "), l.text[colon+1:], colon+1
 	}
 	shown := strings.Trim(name, "`")

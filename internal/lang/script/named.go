@@ -106,6 +106,18 @@ func (t tagValues) called(own string) (path string, kind model.Kind, named bool)
 	return path, kind, named || of
 }
 
+// alsoKnown is the path by which something is known that a comment puts somewhere under
+// another name ("@memberof A" and "@alias each" on "forEach"): both are its names. own is
+// its name in the code. It is "" where the comment gives the only name.
+func (t tagValues) alsoKnown(own string) string {
+	alias, stands := t.first["alias"]
+	member := dotted(t.first["memberof"] + t.first["memberOf"])
+	if !stands || own == "" || alias == own || member == "" || strings.ContainsAny(alias, ".#~:/") {
+		return ""
+	}
+	return member + "." + own
+}
+
 // dotted is a namepath with one separator: "module:a/b~C#d" is "C.d" in its module.
 func dotted(path string) string {
 	if rest, ok := strings.CutPrefix(path, "module:"); ok {
@@ -201,34 +213,42 @@ func (r *reader) mislaid() {
 // something else: "@namespace Port.Tides" before an import, with "var Tides" below. Where
 // nothing has the name, the comment on an import is on no code.
 func (r *reader) namesakes() {
-	bare := map[string]int{} // what has no comment, by name
-	for i := range r.facts.Occurrences {
-		if o := &r.facts.Occurrences[i]; o.Scope == "" && o.Doc == nil {
-			if _, known := bare[o.Name]; !known {
-				bare[o.Name] = i
-			}
-		}
-	}
-	imports := map[string]bool{}
-	for i := range r.facts.Imports {
-		imports[r.facts.Imports[i].Name] = true
-	}
+	bare, imports := r.bareTop()
 	for i := range r.facts.Occurrences {
 		o := &r.facts.Occurrences[i]
 		if o.Scope != "" || o.Doc == nil || o.Worded || !tellsNames(o.Doc.Text) {
 			continue
 		}
-		path, _, named := r.valuesOf(o.Doc).called(o.Name)
+		values := r.valuesOf(o.Doc)
+		path, _, named := values.called(o.Name)
 		name := path[strings.LastIndexByte(path, '.')+1:]
-		if !named || name == o.Name || path == "" {
-			continue
+		if _, alias := values.first["alias"]; alias || !named || name == o.Name || path == "" {
+			continue // a further name is none of something else
 		}
-		if k, found := bare[name]; found && !imports[name] && r.facts.Occurrences[k].Doc == nil {
-			r.facts.Occurrences[k].Doc, o.Doc = o.Doc, nil
+		if k, found := bare[name]; found && r.facts.Occurrences[k].Doc == nil {
+			r.give(k, o.Doc, path, r.facts.Occurrences[k].Kind)
+			o.Doc = nil
 		} else if imports[o.Name] {
 			o.Doc = nil
 		}
 	}
+}
+
+// bareTop finds what stands at the top of the file without a comment and is no import, by
+// name, and the names of the imports.
+func (r *reader) bareTop() (bare map[string]int, imports map[string]bool) {
+	bare, imports = map[string]int{}, map[string]bool{}
+	for i := range r.facts.Imports {
+		imports[r.facts.Imports[i].Name] = true
+	}
+	for i := range r.facts.Occurrences {
+		if o := &r.facts.Occurrences[i]; o.Scope == "" && o.Doc == nil && !imports[o.Name] && !o.Worded {
+			if _, known := bare[o.Name]; !known {
+				bare[o.Name] = i
+			}
+		}
+	}
+	return bare, imports
 }
 
 // call keeps the path that a comment gives an occurrence.
@@ -260,6 +280,7 @@ const mostNamed = 20_000
 // unattached declares what comments name that stand beside no declaration.
 func (r *reader) unattached(attached map[int32]bool, byPath map[string]int32) {
 	lent, lentEnd := "", 0
+	bare, _ := r.bareTop()
 	for at, n := 0, 0; n < mostNamed; n++ {
 		i := strings.Index(r.text[at:], "/**")
 		if i < 0 {
@@ -292,10 +313,31 @@ func (r *reader) unattached(attached map[int32]bool, byPath map[string]int32) {
 		if !strings.Contains(path, ".") && lent != "" && values.first["class"] == "" && values.first["namespace"] == "" {
 			path = lent + "." + path
 		}
+		if also := values.alsoKnown(own); also != "" && isPath(also) { // known by two names
+			if _, known := byPath[also]; !known {
+				r.declareNamed(doc, values, also, kind, byPath)
+			}
+		}
 		if _, known := byPath[path]; known || !isPath(path) {
 			continue
 		}
+		if k, found := bare[path[strings.LastIndexByte(path, '.')+1:]]; found && strings.Contains(path, ".") && r.facts.Occurrences[k].Doc == nil && (kind == model.KindNamespace || kind == model.KindClass) {
+			r.give(k, doc, path, kind)
+			byPath[path] = int32(k)
+			continue
+		}
 		r.declareNamed(doc, values, path, kind, byPath)
+	}
+}
+
+// give gives a comment that stands elsewhere to what it names.
+func (r *reader) give(k int, doc *model.Doc, path string, kind model.Kind) {
+	o := &r.facts.Occurrences[k]
+	o.Doc = doc
+	r.call(o, path)
+	o.Extra.Assigned = true
+	if o.Kind == model.KindVariable || o.Kind == model.KindConstant {
+		o.Kind = kind
 	}
 }
 
