@@ -28,6 +28,7 @@ func ParseSource(word string) (s Source, ok bool) {
 const (
 	mostLines = 5000    // of a source page
 	mostBytes = 400_000 // of the source on it, so that no page is too large for a reader's machine
+	mostUses  = 13_000  // names on it that may be links, which take more room than the text
 )
 
 // sourceFile is where a file of the source is shown.
@@ -74,19 +75,35 @@ func sourceAddress(file string) string {
 // sourceParts cuts a file into pages and gives the first line of each.
 func sourceParts(f *model.Facts) []int32 {
 	first := []int32{1}
-	start := int32(0)
+	start, linked := int32(0), int32(0)
+	uses := usesByLine(f)
 	for line := 2; line <= f.Lines.Count(); line++ {
 		from := first[len(first)-1]
-		if int32(line)-from < mostLines && f.Lines.Start(line+1)-start <= mostBytes {
+		linked += uses(line)
+		if int32(line)-from < mostLines && f.Lines.Start(line+1)-start <= mostBytes && linked <= mostUses {
 			continue
 		}
 		if int(f.Lines.Start(line)) == len(f.Text) {
 			break // what follows the last line break is no line
 		}
 		first = append(first, int32(line))
-		start = f.Lines.Start(line)
+		start, linked = f.Lines.Start(line), uses(line)
 	}
 	return first
+}
+
+// usesByLine counts the names on each line that may be links.
+func usesByLine(f *model.Facts) func(line int) int32 {
+	if f.Inside == nil || f.Inside.Uses.Len() <= mostUses {
+		return func(int) int32 { return 0 }
+	}
+	counts := make([]int32, f.Lines.Count()+2)
+	for use := range f.Inside.Uses.All() {
+		if line := f.Position(use.Span.Start).Line; int(line) < len(counts) {
+			counts[line]++
+		}
+	}
+	return func(line int) int32 { return counts[line] }
 }
 
 func (s *sourceFile) page(part int) string {

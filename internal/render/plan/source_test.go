@@ -43,6 +43,7 @@ func TestSourceParts(t *testing.T) {
 		"three pages":            {lines(10001, "x"), []int32{1, 5001, 10001}},
 		"few lines, many bytes":  {lines(1000, strings.Repeat("x", 999)), []int32{1, 402, 802}},
 		"one line for each page": {lines(6, strings.Repeat("x", 500_000)), []int32{1, 3, 4, 5, 6}},
+		"many names":             {"package a\nvar x int\nvar _ = []int{\n" + strings.Repeat("x, x, x, x, x, x, x, x, x, x,\n", 3000) + "}\n", []int32{1, 1303, 2603}},
 		"empty":                  {"", []int32{1}},
 	} {
 		p := plannedWith(t, map[string]string{"a.go": test.text}, plan.Options{Source: plan.FullSource, Findings: -1})
