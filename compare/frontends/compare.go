@@ -56,7 +56,7 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 	if err != nil {
 		return score{}, err
 	}
-	cmd, clean, err := oracle(end.Language(), with, "declarations")
+	cmd, clean, err := oracle(end.Habits().Language, with, "declarations")
 	if err != nil {
 		return score{}, err
 	}

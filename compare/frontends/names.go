@@ -29,7 +29,7 @@ func compareNames(end lang.FrontEnd, dirs []string, with string, show int) error
 		if err != nil {
 			return err
 		}
-		cmd, clean, err := oracle(end.Language(), with, "names")
+		cmd, clean, err := oracle(end.Habits().Language, with, "names")
 		if err != nil {
 			return err
 		}

@@ -62,7 +62,7 @@ func eachNode(s *build.Snapshot, visit func(n *prose.Node, from link.Scope)) {
 		if doc == nil {
 			return
 		}
-		for nodes := range s.Links.Comments.Of(m.Library.Language, doc).All {
+		for nodes := range s.Links.Comments.Of(m.Library.Habits, doc).All {
 			prose.Walk(nodes, func(n *prose.Node) bool {
 				visit(n, from)
 				return n.Kind != prose.Reference

@@ -257,7 +257,7 @@ func newRun(ctx context.Context, fsys fs.FS, options Options) *run {
 		},
 	}
 	for _, end := range options.FrontEnds {
-		r.snapshot.FrontEnds[end.Language()] = end
+		r.snapshot.FrontEnds[end.Habits().Language] = end
 	}
 	return r
 }

@@ -112,10 +112,10 @@ func (g group) of(path string) lang.FrontEnd {
 // language that is asked for, or "".
 func (r *run) groups(only string) (out []group) {
 	for _, end := range r.options.FrontEnds {
-		if only != "" && end.Language() != only {
+		if only != "" && end.Habits().Language != only {
 			continue
 		}
-		i := slices.IndexFunc(out, func(g group) bool { return lang.SameFamily(g[0].Language(), end.Language()) })
+		i := slices.IndexFunc(out, func(g group) bool { return g[0].Habits().SameFamily(end.Habits()) })
 		if i < 0 {
 			i, out = len(out), append(out, nil)
 		}
@@ -299,12 +299,12 @@ func (r *run) speak(lib *model.Library) {
 	bytes := map[string]int64{}
 	for _, e := range r.files[lib] {
 		if end := r.endOf(lib, e.Path); !isTest(end, e.Path) {
-			bytes[end.Language()] += e.Size + 1
+			bytes[end.Habits().Language] += e.Size + 1
 		}
 	}
 	for _, end := range r.options.FrontEnds {
-		if bytes[end.Language()] > bytes[lib.Language] {
-			lib.Language = end.Language()
+		if bytes[end.Habits().Language] > bytes[lib.Language] {
+			lib.Language, lib.Habits = end.Habits().Language, end.Habits()
 			r.ends[lib] = end
 		}
 	}
@@ -316,7 +316,7 @@ func (r *run) endOf(lib *model.Library, file string) lang.FrontEnd {
 		return own
 	}
 	for _, end := range r.options.FrontEnds {
-		if lang.SameFamily(end.Language(), lib.Language) && lang.Reads(end, file) {
+		if end.Habits().SameFamily(lib.Habits) && lang.Reads(end, file) {
 			return end
 		}
 	}
@@ -351,7 +351,7 @@ func rootOf(dir, top string, markers map[string]lang.Root) (string, lang.Root) {
 // the root folder's library is called as its own files say.
 func (r *run) library(end lang.FrontEnd, folder string, marker lang.Root) *model.Library {
 	for _, lib := range r.snapshot.Project.Libraries {
-		if lib.Root == folder && lang.SameFamily(lib.Language, end.Language()) {
+		if lib.Root == folder && lib.Habits.SameFamily(end.Habits()) {
 			return lib
 		}
 	}
@@ -359,7 +359,7 @@ func (r *run) library(end lang.FrontEnd, folder string, marker lang.Root) *model
 	if folder == "." {
 		name = cmp.Or(marker.Name, r.options.Folder, "project")
 	}
-	lib := &model.Library{Name: r.free(name, end.Language()), Language: end.Language(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Apart: lang.TypesApart(end)}
+	lib := &model.Library{Name: r.free(name, end.Habits().Language), Language: end.Habits().Language, Habits: end.Habits(), Root: folder, Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package}
 	r.snapshot.Project.Libraries = append(r.snapshot.Project.Libraries, lib)
 	r.ends[lib] = end
 	return lib

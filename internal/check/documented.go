@@ -1,6 +1,7 @@
 package check
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/comment"
@@ -81,7 +82,7 @@ func (p *Pass) tagsAlone(d *model.Declaration) bool {
 			continue
 		}
 		text := strings.TrimLeft(o.Doc.Text, " \t\r\n")
-		if text == "" || strings.IndexByte("@:.", text[0]) < 0 || p.Links.Comments.Of(p.Module.Library.Language, o.Doc).Described() {
+		if text == "" || strings.IndexByte("@:.", text[0]) < 0 || p.Links.Comments.Of(p.Module.Library.Habits, o.Doc).Described() {
 			return false
 		}
 		tags = true
@@ -98,9 +99,9 @@ func (p *Pass) asks(d *model.Declaration) bool {
 		return asker.AsksComment(d)
 	}
 	switch {
-	case d.Kind() == model.KindField || d.Name == "_":
+	case d.Kind() == model.KindField || d.Blank():
 		return false
-	case d.Parent == nil && d.Kind() == model.KindFunction && (d.Name == "main" || d.Name == "init"):
+	case d.Parent == nil && d.Kind() == model.KindFunction && slices.Contains(p.Module.Library.Habits.Started, d.Name):
 		return false
 	case d.Parent != nil && d.Parent.Kind() == model.KindInterface:
 		return len(d.Parent.Members) > 1 || !d.Parent.Documented()
@@ -116,7 +117,7 @@ func (p *Pass) count() {
 		}
 		p.coverage.Total++
 		taken := false
-		if doc := d.Main().Doc; doc == nil && !d.Documented() || doc != nil && comment.MayTake(p.Module.Library.Language, doc) {
+		if doc := d.Main().Doc; doc == nil && !d.Documented() || doc != nil && comment.MayTake(p.Module.Library.Habits, doc) {
 			of := p.Links.TextOf(d)
 			taken = of != nil && of != d
 		}

@@ -204,7 +204,7 @@ func (p *Pass) commented(callable *model.Declaration) []model.At {
 		if o.Callable == nil {
 			continue
 		}
-		if o.Doc != nil && len(p.Links.Comments.Of(p.Module.Library.Language, o.Doc).Of(prose.Parameters)) > 0 {
+		if o.Doc != nil && len(p.Links.Comments.Of(p.Module.Library.Habits, o.Doc).Of(prose.Parameters)) > 0 {
 			own = append(own, o)
 		}
 		if !o.Behind {
@@ -280,7 +280,7 @@ func (p *Pass) said(c *described, d *model.Declaration) {
 		if o.Doc == nil {
 			continue
 		}
-		s := p.Links.Comments.Of(p.Module.Library.Language, o.Doc)
+		s := p.Links.Comments.Of(p.Module.Library.Habits, o.Doc)
 		c.sections = append(c.sections, s)
 		if c.file == nil {
 			c.file = o.File
@@ -568,7 +568,7 @@ func (p *Pass) undescribedResults(c *described) {
 			gives, form = true, "series"
 		}
 		if len(o.Callable.Results) > 0 { // what is declared outweighs what a body looks like
-			gives = gives || !isNothing(o.Callable.Results[0].Type.Text(o.File.Text))
+			gives = gives || !isNothing(p.Module.Library.Habits, o.Callable.Results[0].Type.Text(o.File.Text))
 		} else {
 			gives = gives || o.Callable.Gives == model.GivesResult || o.Callable.Gives == model.GivesRelayed && p.relayed(c.d, o, 0)
 		}
@@ -644,7 +644,7 @@ func (p *Pass) relayed(d *model.Declaration, at model.At, depth int) bool {
 		called := of.Main()
 		switch {
 		case len(called.Callable.Results) > 0:
-			if !isNothing(called.Callable.Results[0].Type.Text(called.File.Text)) {
+			if !isNothing(p.Module.Library.Habits, called.Callable.Results[0].Type.Text(called.File.Text)) {
 				return true
 			}
 		case called.Callable.Gives == model.GivesNothing:
@@ -685,13 +685,10 @@ var making = map[string]bool{
 }
 
 // isNothing knows the types of functions that give nothing back.
-func isNothing(typ string) bool {
+func isNothing(h *model.Habits, typ string) bool {
 	typ = strings.Trim(typ, `"' `)
-	switch lastPart(typ) {
-	case "", "None", "NoReturn", "Never", "void", "undefined", "never", "Promise<void>", "typing.NoReturn", "asserts":
-		return true
-	}
-	return strings.HasPrefix(typ, "asserts ") || typ == "this"
+	first, _, _ := strings.Cut(typ, " ")
+	return slices.Contains(h.Nothing, lastPart(typ)) || first != typ && slices.Contains(h.Nothing, first)
 }
 
 func (p *Pass) undescribedFailures(c *described) {
@@ -745,7 +742,7 @@ func (p *Pass) flaws(kind prose.FlawKind, rule string) {
 		if doc == nil || f.Generated {
 			return
 		}
-		for _, flaw := range p.Links.Comments.Of(p.Module.Library.Language, doc).Flaws {
+		for _, flaw := range p.Links.Comments.Of(p.Module.Library.Habits, doc).Flaws {
 			if flaw.Kind != kind {
 				continue
 			}

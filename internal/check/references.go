@@ -6,7 +6,6 @@ import (
 	"unicode/utf8"
 
 	"codrel/internal/finding"
-	"codrel/internal/lang"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -132,7 +131,7 @@ func (p *Pass) eachText(visit func(d *model.Declaration, f *model.Facts, section
 		if f.Generated || !strings.ContainsAny(doc.Text, characters) && !strings.Contains(doc.Text, word) {
 			return
 		}
-		visit(d, f, p.Links.Comments.Of(p.Module.Library.Language, doc), from)
+		visit(d, f, p.Links.Comments.Of(p.Module.Library.Habits, doc), from)
 	}
 	if p.Links.ModuleInReach(p.Module) {
 		for _, doc := range p.Module.Doc {
@@ -235,8 +234,8 @@ func (p *Pass) makesNames(from link.Scope) bool {
 	if from.Module == nil {
 		return false
 	}
-	d, ok := p.Links.FrontEnd(from.Module.Library.Language).(lang.Dynamic)
-	return ok && d.MakesNames()
+	h := from.Module.Library.Habits
+	return h != nil && h.Dynamic
 }
 
 // hidden reports whether a target is declared but has no page.

@@ -201,10 +201,7 @@ func (p *Pass) moduleWord() string {
 
 // failureVerb is how the language says that a body fails.
 func (p *Pass) failureVerb() string {
-	if f, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.Failing); ok {
-		return f.FailureVerb()
-	}
-	return "throws"
+	return p.Module.Library.Habits.Fails
 }
 
 // shown yields the declarations of the module that are in reach and written by a person.

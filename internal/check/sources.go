@@ -4,7 +4,6 @@ import (
 	"strings"
 
 	"codrel/internal/finding"
-	"codrel/internal/lang"
 	"codrel/internal/model"
 	"codrel/internal/nearest"
 	"codrel/internal/prose"
@@ -88,7 +87,7 @@ func Height(hour int) float64 { return 0 }
 
 // excuse is the line that lets a rule pass, in the language's own comment syntax.
 func (p *Pass) excuse(rule, reason string) string {
-	return lang.CommentLine(p.Links.FrontEnd(p.Module.Library.Language), "codrel: let "+rule+" pass, "+reason)
+	return p.Module.Library.Habits.Directive + "let " + rule + " pass, " + reason
 }
 
 func (p *Pass) directives(d *model.Declaration, f *model.Facts, list []model.Directive) {

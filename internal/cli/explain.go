@@ -7,9 +7,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"codrel/internal/check"
-	"codrel/internal/lang"
 	"codrel/internal/languages"
-	"codrel/internal/model"
 	"codrel/internal/render/stream"
 	"codrel/internal/settings"
 	"codrel/internal/symbols"
@@ -67,11 +65,11 @@ func excuses(rule string) string {
 	var forms []string
 	by := map[string][]string{}
 	for _, end := range languages.All {
-		form := lang.CommentLine(end, "codrel: let "+rule+" pass, REASON")
+		form := end.Habits().Directive + "let " + rule + " pass, REASON"
 		if by[form] == nil {
 			forms = append(forms, form)
 		}
-		by[form] = append(by[form], model.LanguageName(end.Language()))
+		by[form] = append(by[form], end.Habits().Name)
 	}
 	width := 0
 	for _, form := range forms {

@@ -9,7 +9,6 @@ import (
 
 	"codrel/internal/build"
 	"codrel/internal/languages"
-	"codrel/internal/model"
 )
 
 // This file says why there is nothing to read in a folder.
@@ -31,7 +30,7 @@ func (a *app) nothingRead(p *project, s *build.Snapshot) error {
 	dir := a.shownPath(p.dir)
 	var names []string
 	for _, end := range languages.All {
-		names = append(names, model.LanguageName(end.Language()))
+		names = append(names, end.Habits().Name)
 	}
 	if others := otherLanguages(p.files); len(others) > 0 {
 		return usage("nothing to read in %s: found %s, not supported yet; Codrel reads %s", dir, list(others), list(names))

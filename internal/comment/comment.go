@@ -20,17 +20,38 @@ import (
 // Sections is a doc comment, taken apart.
 type Sections = prose.Sections
 
-// Read takes the comment of a file in the language apart. own are words of the
-// maintainer's.
-func Read(language string, doc *model.Doc, own prose.Vocabulary) *Sections {
-	switch language {
-	case "go":
+// A Dialect is one way to write doc comments. The zero value takes a comment for plain text.
+type Dialect struct {
+	// Parse takes a comment apart. own are words of the maintainer's.
+	Parse func(doc *model.Doc, own prose.Vocabulary) *Sections
+	// MayTake reports whether a comment may say that its text, or a part of it, is another
+	// declaration's. It is quick, so that most comments need not be taken apart to know. It
+	// is nil where the dialect has no way to say so.
+	MayTake func(doc *model.Doc) bool
+}
+
+// dialects are those that are read, by the names that languages and comments give them.
+var dialects = map[string]Dialect{
+	"go": {Parse: func(doc *model.Doc, _ prose.Vocabulary) *Sections {
 		body, deprecated := gocomment.Parse(doc)
 		return &Sections{Body: body, Deprecated: deprecated}
-	case "python":
-		return docstring.Parse(doc, own)
-	case "javascript", "typescript":
-		return blocktags.Parse(doc, own)
+	}},
+	"docstring": {docstring.Parse, docstring.MayTake},
+	"blocktags": {blocktags.Parse, blocktags.MayTake},
+}
+
+// dialectOf is that of a comment: the one that it names, else its language's.
+func dialectOf(habits *model.Habits, doc *model.Doc) Dialect {
+	if doc.Dialect != "" || habits == nil {
+		return dialects[doc.Dialect]
+	}
+	return dialects[habits.Dialect]
+}
+
+// Read takes the comment of a file in a language apart. own are words of the maintainer's.
+func Read(habits *model.Habits, doc *model.Doc, own prose.Vocabulary) *Sections {
+	if d := dialectOf(habits, doc); d.Parse != nil {
+		return d.Parse(doc, own)
 	}
 	return &Sections{Body: []prose.Node{{
 		Kind: prose.Paragraph, Span: doc.Span,
@@ -39,15 +60,10 @@ func Read(language string, doc *model.Doc, own prose.Vocabulary) *Sections {
 }
 
 // MayTake reports whether a comment may say that its text, or a part of it, is another
-// declaration's. It is quick, so that most comments need not be taken apart to know.
-func MayTake(language string, doc *model.Doc) bool {
-	switch language {
-	case "go":
-		return false
-	case "python":
-		return docstring.MayTake(doc)
-	}
-	return blocktags.MayTake(doc)
+// declaration's.
+func MayTake(habits *model.Habits, doc *model.Doc) bool {
+	d := dialectOf(habits, doc)
+	return d.MayTake != nil && d.MayTake(doc)
 }
 
 // ReadPage takes a page of Markdown apart, such as a fragment.
@@ -66,9 +82,9 @@ func NewTable(own map[string]prose.Vocabulary) *Table {
 	return &Table{byDoc: map[*model.Doc]*Sections{}, own: own}
 }
 
-// Of returns the sections of a comment, reading it the first time. A nil
+// Of returns the sections of a comment in a language, reading it the first time. A nil
 // comment has no text.
-func (t *Table) Of(language string, doc *model.Doc) *Sections {
+func (t *Table) Of(habits *model.Habits, doc *model.Doc) *Sections {
 	if doc == nil {
 		return &Sections{}
 	}
@@ -78,7 +94,11 @@ func (t *Table) Of(language string, doc *model.Doc) *Sections {
 	if s != nil {
 		return s
 	}
-	s = Read(language, doc, t.own[language])
+	var own prose.Vocabulary
+	if habits != nil {
+		own = t.own[habits.Language]
+	}
+	s = Read(habits, doc, own)
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	if was := t.byDoc[doc]; was != nil {

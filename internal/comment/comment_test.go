@@ -17,24 +17,26 @@ func doc(text string) *model.Doc {
 	return &model.Doc{Text: text, Lines: []source.Span{span}, Span: span}
 }
 
+var goes = model.Habits{Language: "go", Dialect: "go"}
+
 func TestTableReadsEachCommentOnce(t *testing.T) {
 	table := comment.NewTable(nil)
 	d := doc("See [Berth].")
 	results := make([]*comment.Sections, 16)
 	var wait sync.WaitGroup
 	for i := range results {
-		wait.Go(func() { results[i] = table.Of("go", d) })
+		wait.Go(func() { results[i] = table.Of(&goes, d) })
 	}
 	wait.Wait()
 	for _, r := range results {
 		assert.Same(t, results[0], r)
 	}
-	assert.Empty(t, table.Of("go", nil).Body, "no comment has no text")
-	assert.NotSame(t, results[0], table.Of("go", doc("See [Berth].")), "another comment of the same text")
+	assert.Empty(t, table.Of(&goes, nil).Body, "no comment has no text")
+	assert.NotSame(t, results[0], table.Of(&goes, doc("See [Berth].")), "another comment of the same text")
 }
 
 func TestSectionsOfEachLanguage(t *testing.T) {
-	s := comment.Read("go", doc("Deprecated: use [Berth]."), nil)
+	s := comment.Read(&goes, doc("Deprecated: use [Berth]."), nil)
 	assert.Empty(t, s.Body)
 	assert.Equal(t, "use Berth.", prose.Plain(s.Deprecated))
 	n := 0
@@ -45,6 +47,10 @@ func TestSectionsOfEachLanguage(t *testing.T) {
 	for range s.All { // a walk may stop early
 		break
 	}
-	plain := comment.Read("a language without a dialect", doc("See [Berth]."), nil)
-	assert.Equal(t, "See [Berth].", prose.Plain(plain.Body))
+	plain := comment.Read(&model.Habits{}, doc("See [Berth]."), nil)
+	assert.Equal(t, "See [Berth].", prose.Plain(plain.Body), "a language without a dialect")
+	other := doc("Deprecated: use [Berth].")
+	other.Dialect = "docstring"
+	assert.NotEmpty(t, comment.Read(&goes, other, nil).Body, "a comment may be written in another dialect than the usual one")
+	assert.False(t, comment.MayTake(&goes, other))
 }

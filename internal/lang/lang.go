@@ -24,8 +24,8 @@ type File struct {
 
 // FrontEnd reads the files of one language.
 type FrontEnd interface {
-	// Language is the name that settings, stream and pages use, such as "go".
-	Language() string
+	// Habits are what the language does in its own way; always the same record.
+	Habits() *model.Habits
 	// Extensions are the file endings of the language, with their dot.
 	Extensions() []string
 	// SkipFolders are names of folders that are never the maintainer's own code.
@@ -35,12 +35,12 @@ type FrontEnd interface {
 	Read(File) *model.Facts
 }
 
-// families are the languages that import one another's modules.
-var families = map[string]string{"javascript": "typescript", "c": "cpp"}
-
-// SameFamily reports whether code of one language can import a module of the other.
-func SameFamily(a, b string) bool {
-	return a == b || families[a] == b || families[b] == a
+// HabitsOf are those of a front end, or nil where there is none.
+func HabitsOf(end FrontEnd) *model.Habits {
+	if end == nil {
+		return nil
+	}
+	return end.Habits()
 }
 
 // Root is a folder that a language's own files declare to be a library.
@@ -111,12 +111,6 @@ type Importer interface {
 	Below(module, name string) string
 }
 
-// Defaulting is a front end in whose language a module may give one thing without a name.
-type Defaulting interface {
-	// DefaultName is the name that such a thing is known by among a module's names.
-	DefaultName() string
-}
-
 // Combiner is a front end whose language makes types of others by names of its own.
 type Combiner interface {
 	// Combines reports whether a type that the language brings along has the members of
@@ -178,28 +172,11 @@ type Exampler interface {
 	Example(text string) (code, output string)
 }
 
-// Implicit is a front end whose language lets types fulfil interfaces without
-// saying so.
-type Implicit interface {
-	ImplicitInterfaces() bool
-}
-
 // Scanner is a front end that takes source text apart for those who read it.
 type Scanner interface {
 	// Scan appends the pieces of a text to a list, in order and without overlap.
 	// Whatever the text holds, it takes time in proportion to its length.
 	Scan(text string, into []lexing.Piece) []lexing.Piece
-}
-
-// Apart is a front end whose language has no types in types, only namespaces of their names.
-type Apart interface {
-	TypesApart() bool
-}
-
-// TypesApart reports whether a language is one of these.
-func TypesApart(end FrontEnd) bool {
-	a, ok := end.(Apart)
-	return ok && a.TypesApart()
 }
 
 // ImportTyper is a front end whose language has types that name their module.
@@ -241,36 +218,10 @@ type Held struct {
 	Methods     bool   // methods stand there too
 }
 
-// Commenter is a front end whose language writes ordinary comment lines in a way of its own.
-type Commenter interface {
-	// CommentLine is a text as a comment line: an instruction to a tool, or a remark.
-	CommentLine(text string) string
-}
-
-// CommentLine is a text as a comment line of a language; most begin it with two slashes.
-func CommentLine(end FrontEnd, text string) string {
-	if c, ok := end.(Commenter); ok {
-		return c.CommentLine(text)
-	}
-	return "// " + text
-}
-
-// Dynamic is a front end in whose language programs commonly make names while they run.
-type Dynamic interface {
-	// MakesNames reports whether that is so: what is not declared may be there all the same.
-	MakesNames() bool
-}
-
 // Valued is a front end in whose language constants and variables often hold functions.
 type Valued interface {
 	// HoldsFunction reports whether the words of a declaration say that its value is one.
 	HoldsFunction(*model.Declaration) bool
-}
-
-// Failing is a front end whose language has a word of its own for how a body fails.
-type Failing interface {
-	// FailureVerb is that word, as in "it raises an error"; "throws" is usual.
-	FailureVerb() string
 }
 
 // Using is a front end that knows how a user brings a module in.

@@ -20,7 +20,7 @@ var All = []lang.FrontEnd{
 // ByName finds the front end of a language, or nil.
 func ByName(language string) lang.FrontEnd {
 	for _, end := range All {
-		if end.Language() == language {
+		if end.Habits().Language == language {
 			return end
 		}
 	}
@@ -31,7 +31,7 @@ func ByName(language string) lang.FrontEnd {
 func Names() []string {
 	names := make([]string, len(All))
 	for i, end := range All {
-		names[i] = end.Language()
+		names[i] = end.Habits().Language
 	}
 	return names
 }

@@ -53,7 +53,7 @@ func newElsewhere(projects []Outside, ends map[string]lang.FrontEnd) *elsewhere 
 		project := &model.Elsewhere{Project: p.Table.Name, Site: p.Site}
 		for i := range p.Table.Libraries {
 			from := &p.Table.Libraries[i]
-			lib := &model.Library{Name: from.Name, Language: from.Language, Root: ".", Package: from.Package, Elsewhere: project, Apart: lang.TypesApart(ends[from.Language])}
+			lib := &model.Library{Name: from.Name, Language: from.Language, Root: ".", Package: from.Package, Elsewhere: project, Habits: lang.HabitsOf(ends[from.Language])}
 			for j := range from.Modules {
 				o := &outsideModule{symbols: &from.Modules[j], library: lib, texts: p.Texts}
 				e.all = append(e.all, o)
@@ -89,9 +89,9 @@ func (e *elsewhere) index(names func(*outsideModule) []string) map[string][]*out
 }
 
 // importable is the module that code of a language imports by a path, or nil.
-func (e *elsewhere) importable(path, language string) *model.Module {
+func (e *elsewhere) importable(path string, habits *model.Habits) *model.Module {
 	for _, o := range e.usable[path] {
-		if path != "" && lang.SameFamily(o.library.Language, language) {
+		if path != "" && o.library.Habits.SameFamily(habits) {
 			return e.make(o)
 		}
 	}
@@ -352,7 +352,7 @@ func sameFamily(found []Target, from Scope) []Target {
 		if t.Declaration != nil {
 			m = t.Declaration.Module
 		}
-		return !lang.SameFamily(m.Library.Language, from.Module.Library.Language)
+		return !m.Library.Habits.SameFamily(from.Module.Library.Habits)
 	})
 	if len(near) == 0 {
 		return found

@@ -155,7 +155,7 @@ func (x *Index) taken(lib *model.Library, i imported, way *trail) Target {
 func (x *Index) whole(m *model.Module, way *trail) Target {
 	for _, f := range m.Files {
 		if f.Whole {
-			if t := x.gives(m, "default", way); !t.None() {
+			if t := x.gives(m, defaultOf(m), way); !t.None() {
 				return t
 			}
 		}
@@ -212,7 +212,7 @@ func (x *Index) ofWhole(m *model.Module, name string, way *trail) Target {
 		if !f.Whole {
 			continue
 		}
-		if d := x.gives(m, "default", way).Declaration; d != nil && d.Module.Library.Elsewhere == nil {
+		if d := x.gives(m, defaultOf(m), way).Declaration; d != nil && d.Module.Library.Elsewhere == nil {
 			return Target{Declaration: d.Member(name)}
 		}
 	}
@@ -307,8 +307,8 @@ func (x *Index) declaredElsewhere(d *model.Declaration, way *trail) Target {
 		return Target{}
 	}
 	for _, f := range d.Module.Files {
-		if f.Stub && f.Whole && d.Name != "default" && way.first(d.Module, "^"+d.Name) {
-			if of := x.gives(d.Module, "default", way).Declaration; of != nil && of != d && of.Member(d.Name) != nil && inStub(of.Member(d.Name)) {
+		if f.Stub && f.Whole && d.Name != defaultOf(d.Module) && way.first(d.Module, "^"+d.Name) {
+			if of := x.gives(d.Module, defaultOf(d.Module), way).Declaration; of != nil && of != d && of.Member(d.Name) != nil && inStub(of.Member(d.Name)) {
 				return Target{Declaration: of.Member(d.Name)}
 			}
 		}

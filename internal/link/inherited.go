@@ -23,7 +23,7 @@ func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
 	}
 	var out []InheritedFrom
 	names := map[string]bool{}
-	implicit := x.implicit(d.Module.Library.Language)
+	implicit := x.implicit(d.Module.Library)
 	for bases := range x.levels(d) {
 		var members []*model.Declaration
 		for _, base := range bases {
@@ -53,13 +53,17 @@ func (x *Index) passesDown(m *model.Declaration) bool {
 	return m.Kind() != model.KindConstructor && !m.Blank() && !m.Main().Embedded && x.InReach(m)
 }
 
+// defaultOf is the name of what a module gives without a name, or "".
+func defaultOf(m *model.Module) string {
+	if m.Library.Habits == nil {
+		return ""
+	}
+	return m.Library.Habits.Default
+}
+
 // IsDefault reports whether a name of a module is that of what it gives without a name.
 func (x *Index) IsDefault(m *model.Module, name string) bool {
-	if name != "default" {
-		return false
-	}
-	end, ok := x.options.FrontEnds[m.Library.Language].(lang.Defaulting)
-	return ok && end.DefaultName() == name
+	return name != "" && name == defaultOf(m)
 }
 
 // NameIn is the name by which users take a declaration from a module: "default" where it
@@ -76,7 +80,7 @@ func (x *Index) NameIn(m *model.Module, d *model.Declaration) string {
 		byDefault = true
 	}
 	if byDefault && (d.Module != m || leftOut(d)) {
-		return "default"
+		return defaultOf(m)
 	}
 	return d.Name
 }

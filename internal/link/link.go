@@ -171,11 +171,11 @@ func (x *Index) importable(lib *model.Library, path string) *model.Module {
 		list = nil
 	}
 	for _, m := range list {
-		if lang.SameFamily(m.Library.Language, lib.Language) {
+		if m.Library.Habits.SameFamily(lib.Habits) {
 			return m
 		}
 	}
-	return x.elsewhere.importable(path, lib.Language)
+	return x.elsewhere.importable(path, lib.Habits)
 }
 
 func (x *Index) topNames() map[string][]*model.Module {
@@ -218,7 +218,7 @@ func (x *Index) Sections(d *model.Declaration) (*comment.Sections, *model.Facts)
 	if doc == nil {
 		doc = at.GroupDoc
 	}
-	return x.Comments.Of(d.Module.Library.Language, doc), at.File
+	return x.Comments.Of(d.Module.Library.Habits, doc), at.File
 }
 
 // Advice is what a deprecated declaration's comment, or the mark that makes it so, says
@@ -234,7 +234,7 @@ func (x *Index) Advice(d *model.Declaration) []prose.Node {
 			return []prose.Node{{Kind: prose.Paragraph, Span: advice.Span, Children: []prose.Node{name}}}
 		}
 		if advice != nil {
-			return x.Comments.Of(d.Module.Library.Language, advice).Body
+			return x.Comments.Of(d.Module.Library.Habits, advice).Body
 		}
 	}
 	return nil

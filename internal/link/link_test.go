@@ -14,6 +14,7 @@ import (
 	"codrel/internal/build"
 	"codrel/internal/build/buildtest"
 	"codrel/internal/comment"
+	"codrel/internal/languages"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -63,7 +64,7 @@ func marked(t *testing.T, s *build.Snapshot) {
 		if doc == nil {
 			return
 		}
-		sections := comment.Read(language, doc, nil)
+		sections := comment.Read(languages.ByName(language).Habits(), doc, nil)
 		var marks []string
 		for _, m := range uses.FindAllStringSubmatch(doc.Text, -1) {
 			marks = append(marks, m[1])

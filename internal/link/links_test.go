@@ -124,7 +124,7 @@ func (l *linked) read(s *build.Snapshot, m *model.Module, f *model.Facts) {
 		if doc == nil {
 			return
 		}
-		for nodes := range s.Links.Comments.Of(f.Language, doc).All {
+		for nodes := range s.Links.Comments.Of(m.Library.Habits, doc).All {
 			l.references(s, f.Path, f.Text, nodes, from)
 		}
 	}

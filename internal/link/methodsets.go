@@ -1,6 +1,7 @@
 package link
 
 import (
+	"maps"
 	"slices"
 	"strings"
 
@@ -19,7 +20,7 @@ type methodSet map[string]string
 func (x *Index) implementations(modules []*model.Module) []relation {
 	var interfaces, types []*model.Declaration
 	for _, m := range modules {
-		if !x.implicit(m.Library.Language) {
+		if !x.implicit(m.Library) {
 			continue
 		}
 		for _, d := range m.Top {
@@ -68,7 +69,7 @@ func (x *Index) outsideInterfaces(modules []*model.Module) []*model.Declaration 
 	for _, m := range modules {
 		for _, f := range m.Files {
 			for _, i := range x.imports[f] {
-				if i.module == nil || i.module.Library.Elsewhere == nil || seen[i.module] || !x.implicit(i.module.Library.Language) {
+				if i.module == nil || i.module.Library.Elsewhere == nil || seen[i.module] || !x.implicit(i.module.Library) {
 					continue
 				}
 				seen[i.module] = true
@@ -155,10 +156,8 @@ func (x *Index) embedInterface(d *model.Declaration, o model.At, b model.Base, s
 	name := typed[0].Text
 	base := x.Type(d.Module, o.File, name).Declaration
 	switch {
-	case base == nil && name == "error":
-		set["Error"] = "()(string)"
-		return true
-	case base == nil && name == "any":
+	case base == nil && d.Module.Library.Habits.Brings(name):
+		maps.Copy(set, d.Module.Library.Habits.Universe[name])
 		return true
 	case base == nil || base == d || base.Kind() != model.KindInterface:
 		return false

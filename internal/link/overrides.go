@@ -19,7 +19,7 @@ const highest = 50
 // its bases, and the members that its own members take the place of.
 func (x *Index) inherits(out []relation, d *model.Declaration) []relation {
 	bases := x.bases(d)
-	if len(bases) == 0 || x.implicit(d.Module.Library.Language) {
+	if len(bases) == 0 || x.implicit(d.Module.Library) {
 		return out
 	}
 	for _, i := range x.interfacesOf(d) {
@@ -184,7 +184,7 @@ func (x *Index) hasText(d *model.Declaration) bool {
 	if at.Doc == nil {
 		return false
 	}
-	sections := x.Comments.Of(d.Module.Library.Language, at.Doc)
+	sections := x.Comments.Of(d.Module.Library.Habits, at.Doc)
 	if taken := sections.AllTaken(); taken != nil {
 		return !taken.Strict && x.TakenFrom(d, taken) == nil // words that are meant as they are
 	}
@@ -230,14 +230,14 @@ func (x *Index) above(d *model.Declaration) *model.Declaration {
 	if d.Kind().IsType() {
 		return x.textOfBases(d)
 	}
-	if d.Parent != nil && !x.implicit(d.Module.Library.Language) && d.Kind() != model.KindConstructor {
+	if d.Parent != nil && !x.implicit(d.Module.Library) && d.Kind() != model.KindConstructor {
 		for _, base := range x.bases(d.Parent) { // bases that users cannot name have texts too
 			if of := x.promotedText(base, d.Name, 0); of != nil && of != d {
 				return of
 			}
 		}
 	}
-	if d.Parent == nil || !d.Kind().IsCallable() || !x.implicit(d.Module.Library.Language) {
+	if d.Parent == nil || !d.Kind().IsCallable() || !x.implicit(d.Module.Library) {
 		return nil
 	}
 	var first *model.Declaration
@@ -287,7 +287,7 @@ func (x *Index) Summary(d *model.Declaration) ([]prose.Node, Scope) {
 // TextsFrom are the declarations that parts of a declaration's comment are taken from.
 func (x *Index) TextsFrom(d *model.Declaration) []*model.Declaration {
 	var out []*model.Declaration
-	if doc := d.Main().Doc; doc == nil || !comment.MayTake(d.Module.Library.Language, doc) || !x.hasText(d) {
+	if doc := d.Main().Doc; doc == nil || !comment.MayTake(d.Module.Library.Habits, doc) || !x.hasText(d) {
 		return nil
 	}
 	sections, _ := x.Sections(d)

@@ -113,7 +113,7 @@ func (x *Index) uses(m *model.Module) []relation {
 			continue
 		}
 		if d.Kind().IsType() {
-			implicit := x.implicit(m.Library.Language)
+			implicit := x.implicit(m.Library)
 			for _, base := range x.bases(d) {
 				switch {
 				case !x.InReach(base) || base == d:
@@ -370,7 +370,4 @@ func (x *Index) bases(d *model.Declaration) []*model.Declaration {
 }
 
 // implicit reports whether types of the language fulfil interfaces without saying so.
-func (x *Index) implicit(language string) bool {
-	end, ok := x.options.FrontEnds[language].(lang.Implicit)
-	return ok && end.ImplicitInterfaces()
-}
+func (x *Index) implicit(lib *model.Library) bool { return lib.Habits != nil && lib.Habits.Implicit }

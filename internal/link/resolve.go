@@ -279,7 +279,7 @@ func (x *Index) byModulePath(from Scope, r reference) (Result, bool) {
 	if t := x.under(Target{Module: m}, strings.Join(r.names, ".")); !t.None() {
 		return Result{Outcome: Found, Target: t}, true
 	}
-	if whole := x.gives(m, "default", &trail{}).Declaration; whole != nil { // a member of what the module gives
+	if whole := x.gives(m, defaultOf(m), &trail{}).Declaration; whole != nil { // a member of what the module gives
 		if d := x.below(whole, r.names); d != nil {
 			return Result{Outcome: Found, Target: Target{Declaration: d}}, true
 		}
@@ -831,7 +831,7 @@ func (o *outsideNames) through(names []string) bool {
 // not the project's: nothing around a module is called so, and no package comes close.
 func (x *Index) foreign(m *model.Module, root string) bool {
 	importer, ok := x.options.FrontEnds[m.Library.Language].(lang.Importer)
-	if _, dynamic := x.options.FrontEnds[m.Library.Language].(lang.Dynamic); !ok || !dynamic || root == "" || strings.ToLower(root) != root {
+	if !ok || !m.Library.Habits.Dynamic || root == "" || strings.ToLower(root) != root {
 		return false
 	}
 	if m.Lookup(root) != nil || nearest.Word(root, x.outsideOf(m.Library).tops) != "" {

@@ -142,7 +142,7 @@ func (g *giving) module(m *model.Module) {
 			case !i.public:
 			case i.member == "*":
 			case i.self && strings.Contains(i.name, "."): // in a namespace
-				if d := x.gives(m, "default", &trail{}).Declaration; f.Whole && d != nil {
+				if d := x.gives(m, defaultOf(m), &trail{}).Declaration; f.Whole && d != nil {
 					if name, ok := strings.CutPrefix(i.name, d.Written()+"."); ok {
 						g.add(Given{Name: name, Target: x.taken(m.Library, i, &trail{}), File: f})
 					}
@@ -229,7 +229,7 @@ func (g *giving) star(m *model.Module) {
 // members lists the members of what a module gives as a whole: its users take them as they
 // take what a module gives.
 func (g *giving) members(m *model.Module, f *model.Facts) {
-	d := g.x.gives(m, "default", &trail{}).Declaration
+	d := g.x.gives(m, defaultOf(m), &trail{}).Declaration
 	if d == nil || d.Module.Library.Elsewhere != nil {
 		return
 	}
@@ -498,7 +498,7 @@ func (x *Index) augment() {
 func (x *Index) addTo(m *model.Module, list []*model.Declaration) {
 	var whole *model.Declaration
 	if slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return f.Whole }) {
-		whole = x.gives(m, "default", &trail{}).Declaration
+		whole = x.gives(m, defaultOf(m), &trail{}).Declaration
 	}
 	everything := func(*model.Declaration) bool { return true }
 	for _, added := range list {
@@ -565,7 +565,7 @@ func (x *Index) adopt() {
 
 func (x *Index) adoptInto(m *model.Module, d *model.Declaration) {
 	seen := map[*model.Declaration]bool{d: true}
-	implicit := x.implicit(m.Library.Language)
+	implicit := x.implicit(m.Library)
 	for level, next := 0, []*model.Declaration{d}; len(next) > 0 && level < highest; level++ {
 		var above []*model.Declaration
 		var taken []*model.Declaration

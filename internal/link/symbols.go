@@ -140,7 +140,7 @@ func (x *Index) holderSymbols(d *model.Declaration) (h symbols.Holder, more bool
 			h.Bases = append(h.Bases, symbols.Reference(placeOf(x.Home(d), ""), placeOf(x.Home(base), base.Path())))
 		}
 	}
-	if d.Kind() == model.KindInterface && x.implicit(d.Module.Library.Language) {
+	if d.Kind() == model.KindInterface && x.implicit(d.Module.Library) {
 		h.Asks = x.interfaceSet(d, 0)
 	}
 	return h, h.Open || len(h.Names) > 0 || len(h.Holders) > 0 || len(h.Bases) > 0 || len(h.Asks) > 0

@@ -42,7 +42,7 @@ func (x *Index) findTests() map[*model.Declaration][]NamedInTest {
 		}
 		tests := testsOf(f)
 		for span, n := range uses.All() {
-			if d := uses.Targets[n].Declaration; d != nil && d.Module.Role == model.RoleCode && x.InReach(d) && d.Name != "_" {
+			if d := uses.Targets[n].Declaration; d != nil && d.Module.Role == model.RoleCode && x.InReach(d) && !d.Blank() {
 				in := NamedInTest{File: f, Line: int32(f.Position(span.Start).Line), Test: testAt(tests, span.Start)}
 				found[i] = append(found[i], named{d, in})
 			}

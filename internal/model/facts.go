@@ -221,6 +221,7 @@ type Doc struct {
 	Lines   []source.Span
 	Span    source.Span // of the comment with its markers
 	Escaped bool        // backslashes stand for other characters, as in most string literals
+	Dialect string      // how it is written, where that is not the language's usual way
 }
 
 // Import is one import of a file, or a name under which the file gives on what it has

@@ -35,6 +35,7 @@ type Page struct {
 type Library struct {
 	Name     string // unique in the project
 	Language string
+	Habits   *Habits  // of that language; nil where nobody reads it
 	Root     string   // folder from the project's root, "." for the root itself
 	Prefix   string   // the module path of its root folder, "" where paths start at the root
 	Version  string   // the language's own version of it, where its files say one
@@ -42,7 +43,6 @@ type Library struct {
 	Entries  []Entry  // the modules that its own files name as those for users; empty for all
 	Inside   []Entry  // names by which only its own files import; one "*" in them stands for any text
 	Passed   []Passed // folders of files that are not read
-	Apart    bool     // a type that stands in another stands in a namespace of its name, as the language has it
 	Open     []string // patterns of folders whose modules count as visible even if their language keeps them internal
 	Modules  []*Module
 	Tests    []*Module // what its test files declare
@@ -386,10 +386,11 @@ func (d *Declaration) written() string {
 // Written is the name that the declaration's files write.
 func (d *Declaration) Written() string { return d.key.name }
 
-// Blank reports whether the declaration is called "_" and nobody can name it: some
-// languages have such names, and to others it is a name like any.
+// Blank reports whether nobody can name the declaration, since its language has no use for
+// its name.
 func (d *Declaration) Blank() bool {
-	return d.Name == "_" && d.Main().Visibility != Public
+	h := d.Module.Library.Habits
+	return h != nil && h.Unnamed != "" && d.Name == h.Unnamed
 }
 
 // IsSecond reports whether the declaration is a further name of another one, whose words

@@ -141,16 +141,3 @@ func (r Role) String() string {
 	}
 	return "code"
 }
-
-var languageNames = map[string]string{
-	"go": "Go", "python": "Python", "javascript": "JavaScript", "typescript": "TypeScript", "java": "Java",
-	"c": "C", "cpp": "C++", "csharp": "C#", "rust": "Rust", "perl": "Perl",
-}
-
-// LanguageName is how people write the name of a language.
-func LanguageName(language string) string {
-	if name := languageNames[language]; name != "" {
-		return name
-	}
-	return language
-}

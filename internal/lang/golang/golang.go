@@ -27,9 +27,6 @@ import (
 // FrontEnd reads Go. The zero value is ready to use.
 type FrontEnd struct{}
 
-// Language is "go".
-func (FrontEnd) Language() string { return "go" }
-
 // Extensions are the endings of Go files.
 func (FrontEnd) Extensions() []string { return []string{".go"} }
 
@@ -42,7 +39,7 @@ func (FrontEnd) Ignored() []string { return []string{"_*"} }
 // ModuleWord is what the language specification calls it: a package, and "program"
 // for a package main.
 func (FrontEnd) ModuleWord(m *model.Module) string {
-	if m.Name == "main" {
+	if m.Name == habits.Program {
 		return "program"
 	}
 	return "package"
@@ -53,15 +50,6 @@ func (FrontEnd) KindWord(*model.Declaration) string { return "" }
 
 // GroupKey is "": the usual headings fit.
 func (FrontEnd) GroupKey(string) string { return "" }
-
-// CommentLine is a directive of Go where the text has a colon: "//codrel:let", with no
-// blank, so that gofmt and the doc tools know it for one.
-func (FrontEnd) CommentLine(text string) string {
-	if name, rest, ok := strings.Cut(text, ": "); ok && !strings.Contains(name, " ") {
-		return "//" + name + ":" + rest
-	}
-	return "// " + text
-}
 
 // Holds is true of structs and interfaces.
 func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {

@@ -15,7 +15,6 @@ var (
 	_ lang.Moduler    = FrontEnd{}
 	_ lang.Using      = FrontEnd{}
 	_ lang.TestNamer  = FrontEnd{}
-	_ lang.Implicit   = FrontEnd{}
 )
 
 // MarkerNames are the files that make a folder a library.
@@ -58,9 +57,6 @@ func isMajorVersion(s string) bool {
 
 // IsTest reports whether the go command builds the file for tests only.
 func (FrontEnd) IsTest(file string) bool { return strings.HasSuffix(file, "_test.go") }
-
-// ImplicitInterfaces is true: a type implements every interface whose methods it has.
-func (FrontEnd) ImplicitInterfaces() bool { return true }
 
 // ModulePaths gives each file the import path of its package. In a folder of
 // several packages the one with most files has the folder's path; each other

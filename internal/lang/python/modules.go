@@ -318,15 +318,6 @@ func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
 	return form, false
 }
 
-// CommentLine begins with "#".
-func (FrontEnd) CommentLine(text string) string { return "# " + text }
-
-// MakesNames is true: attributes are often set on classes and modules by code.
-func (FrontEnd) MakesNames() bool { return true }
-
-// FailureVerb is the word of the language reference.
-func (FrontEnd) FailureVerb() string { return "raises" }
-
 // KindWord uses the words of the language reference: what a class or an object
 // has is an attribute, and an enumeration is a class.
 func (FrontEnd) KindWord(d *model.Declaration) string {

@@ -25,9 +25,6 @@ import (
 // FrontEnd reads Python. The zero value is ready to use.
 type FrontEnd struct{}
 
-// Language is "python".
-func (FrontEnd) Language() string { return "python" }
-
 // Extensions are the endings of modules, stubs and windowed programs.
 func (FrontEnd) Extensions() []string { return []string{".py", ".pyi", ".pyw"} }
 

@@ -66,9 +66,6 @@ func (FrontEnd) ModulePaths(lib *model.Library, files []*model.Facts) []string {
 	return paths
 }
 
-// TypesApart is true: classes and interfaces hold no types, namespaces do.
-func (FrontEnd) TypesApart() bool { return true }
-
 // InternalModule is never true: what a file exports decides.
 func (FrontEnd) InternalModule(string) bool { return false }
 
@@ -221,9 +218,6 @@ URLSearchParams Uint16Array Uint32Array Uint8Array Uint8ClampedArray Uncapitaliz
 any array bigint boolean class console decodeURI document encodeURI eval false fetch function global globalThis int integer isFinite isNaN
 never null number object parseFloat parseInt process queueMicrotask require setImmediate setInterval setTimeout string structuredClone symbol
 this true undefined unknown void window clearInterval clearTimeout float double`
-
-// DefaultName is the name of the default export (ECMA-262, "Exports").
-func (FrontEnd) DefaultName() string { return "default" }
 
 // Combines knows the types that have the members of another one.
 func (FrontEnd) Combines(name string) bool {

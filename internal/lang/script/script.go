@@ -26,14 +26,6 @@ type FrontEnd struct {
 	Typed bool // TypeScript, else JavaScript
 }
 
-// Language is "typescript" or "javascript".
-func (e FrontEnd) Language() string {
-	if e.Typed {
-		return "typescript"
-	}
-	return "javascript"
-}
-
 // Extensions are the endings of the language's files.
 func (e FrontEnd) Extensions() []string {
 	if e.Typed {
@@ -51,7 +43,7 @@ func (FrontEnd) SkipFolders() []string {
 // Read extracts the declarations of one file.
 func (e FrontEnd) Read(file lang.File) *model.Facts {
 	text := file.Text.String
-	facts := &model.Facts{Path: file.Path, Language: e.Language(), Text: text, Lines: file.Text.Lines}
+	facts := &model.Facts{Path: file.Path, Language: e.Habits().Language, Text: text, Lines: file.Text.Lines}
 	facts.Package = stem(file.Path)
 	if e.IsTest(file.Path) {
 		facts.Role = model.RoleTest

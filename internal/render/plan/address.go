@@ -85,7 +85,7 @@ func HasPage(d *model.Declaration) bool { return d.Kind().IsType() && Owner(d) =
 // holdsPages reports whether the types in a type have pages of their own.
 func holdsPages(d *model.Declaration) bool {
 	k := d.Kind()
-	return k == model.KindNamespace || k == model.KindModule || k.IsType() && d.Module.Library.Apart
+	return k == model.KindNamespace || k == model.KindModule || k.IsType() && d.Module.Library.TypesApart()
 }
 
 // deepest bounds how far declarations are looked into.

@@ -282,7 +282,7 @@ func twins(types map[*model.Declaration]string) map[*model.Declaration][]*model.
 		if len(list) < 2 {
 			continue
 		}
-		slices.SortFunc(list, func(a, b *model.Declaration) int { return strings.Compare(a.Name, b.Name) })
+		slices.SortFunc(list, func(a, b *model.Declaration) int { return strings.Compare(a.Path(), b.Path()) })
 		for _, d := range list {
 			if out == nil {
 				out = map[*model.Declaration][]*model.Declaration{}

@@ -250,7 +250,7 @@ func (p *Plan) Away(d *model.Declaration) string { return p.away[d] }
 // stand in it however deep, and those in it that have pages of their own.
 func (p *Plan) MembersOf(d *model.Declaration) []Group {
 	groups := Groups(p.Members(d), p.Links.ShownKind)
-	if d.Module.Library.Apart && d.Kind() != model.KindNamespace && d.Kind() != model.KindModule { // what has pages of its own comes last
+	if d.Module.Library.TypesApart() && d.Kind() != model.KindNamespace && d.Kind() != model.KindModule { // what has pages of its own comes last
 		at := slices.IndexFunc(groups, func(g Group) bool { return !g.Named && g.Title == KindTitle(model.KindClass) })
 		if at >= 0 {
 			groups = append(slices.Delete(slices.Clone(groups), at, at+1), groups[at])

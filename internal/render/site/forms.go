@@ -69,7 +69,7 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 			continue
 		}
 		seen[at.Doc.Text] = len(out)
-		out = append(out, otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(d.Module.Library.Language, at.Doc)})
+		out = append(out, otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(d.Module.Library.Habits, at.Doc)})
 	}
 	for _, at := range d.Occurrences {
 		if at.Doc == nil || at.Behind || main == nil || at.Doc.Text == main.Text {
@@ -83,7 +83,7 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 		}
 		if _, known := seen[at.Doc.Text]; !known && title != "" {
 			seen[at.Doc.Text] = len(out)
-			out = append(out, otherForm{title: title, sections: v.plan.Links.Comments.Of(d.Module.Library.Language, at.Doc)})
+			out = append(out, otherForm{title: title, sections: v.plan.Links.Comments.Of(d.Module.Library.Habits, at.Doc)})
 		}
 	}
 	return out

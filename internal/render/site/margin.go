@@ -112,7 +112,7 @@ func (v view) nameFromHere(d *model.Declaration) string {
 }
 
 func moduleName(m *model.Module) string {
-	if m.Name == "" || m.Name == "main" {
+	if m.Name == "" || m.IsProgram() {
 		return path.Base(m.Path)
 	}
 	return m.Name
@@ -313,7 +313,7 @@ func (v view) allRelations(d *model.Declaration) []sentence {
 func (v view) moduleNotes(m *model.Module) []sentence {
 	var out []sentence
 	switch {
-	case m.Name == "main":
+	case m.IsProgram():
 		out = append(out, sentence{{Text: v.say("a-program")}})
 	case m.Internal:
 		out = append(out, sentence{{Text: v.say("internal")}})

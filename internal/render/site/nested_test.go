@@ -67,3 +67,17 @@ export interface Quay {
 	assert.Contains(t, page("tides/Frame.html"), `id="read"`, "a kept module's class is on the public one's pages")
 	assert.NotContains(t, strings.Join(m.Paths(), " "), "_wire/")
 }
+
+// Namespaces whose names differ by case alone hold types of the same names: the pages come
+// out the same each time.
+func TestNestedTwins(t *testing.T) {
+	files := fstest.MapFS{"package.json": {Data: []byte(`{"name": "tides"}`)}, "tides.d.ts": {Data: []byte("export namespace Tide { interface A { a: 1 } interface B { b: 1 } interface C { c: 1 } }\nexport namespace tide { interface A { x: 1 } interface B { y: 1 } interface C { z: 1 } }\n")}}
+	first := rendered(t, files, &settings.Settings{}, 1)
+	requireSound(t, asFS(first))
+	for range 5 {
+		again := rendered(t, files, &settings.Settings{}, 4)
+		for _, p := range first.Paths() {
+			require.Equal(t, string(first.Get(p)), string(again.Get(p)), p)
+		}
+	}
+}

@@ -3,6 +3,7 @@ package site
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -111,11 +112,22 @@ func (w *proseWriter) clipped(text string) string {
 	return text[:room] + "…"
 }
 
-// fenceNames are other words that fences use for languages.
-var fenceNames = map[string]string{
-	"golang": "go", "py": "python", "python3": "python", "pycon": "python", "py3": "python",
-	"js": "javascript", "jsx": "javascript", "mjs": "javascript", "cjs": "javascript", "node": "javascript",
-	"ts": "typescript", "tsx": "typescript", "mts": "typescript", "cts": "typescript",
+// fenced is the front end of the language that a fence calls by a word, or nil.
+func (v view) fenced(word string) lang.FrontEnd {
+	for _, end := range v.options.FrontEnds {
+		if slices.Contains(end.Habits().Fences, word) {
+			return end
+		}
+	}
+	return nil
+}
+
+// languageName is how people write the name of a language.
+func (v view) languageName(language string) string {
+	if h := lang.HabitsOf(v.options.FrontEnds[language]); h != nil {
+		return h.Name
+	}
+	return language
 }
 
 // codeBlock draws source code with keywords and the like told apart, where the
@@ -123,11 +135,7 @@ var fenceNames = map[string]string{
 func (w *proseWriter) codeBlock(n *prose.Node) {
 	text := w.clipped(n.Text)
 	word, _, _ := strings.Cut(strings.TrimSpace(n.Info), " ")
-	word = strings.ToLower(word)
-	if name := fenceNames[word]; name != "" {
-		word = name
-	}
-	scanner, ok := w.v.options.FrontEnds[word].(lang.Scanner)
+	scanner, ok := w.v.fenced(strings.ToLower(word)).(lang.Scanner)
 	if !ok {
 		w.escaped(text)
 		return

@@ -118,7 +118,7 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 	if len(o.Conditions()) > 0 {
 		s.Conditions = append(slices.Clone(s.Conditions), o.Conditions()...)
 	}
-	if o.File.Language == "javascript" || o.File.Language == "typescript" {
+	if lib.Habits.Lists {
 		given := exported(o)
 		s.Exported = &given
 	} else if d.Module.Internal && o.Visibility == model.Public {

@@ -1,0 +1,66 @@
+package model
+
+// Habits are what a language does in its own way, as data. Packages that know no language
+// ask them, and compare with no language's words. A language has one record of them.
+type Habits struct {
+	Language string   // as settings, stream and pages write it, such as "go"
+	Name     string   // as people write it, such as "Go"
+	Family   string   // languages of one family import one another's modules; "" for none but its own
+	Dialect  string   // of its doc comments, where a comment names no other
+	Fences   []string // what fences in Markdown call it
+
+	PathMark  string   // what stands between the parts of a module's path
+	Program   string   // the name of the module of a program, or ""
+	Default   string   // the name of what a module gives without a name, or ""
+	Started   []string // functions that the language itself calls, which need no words
+	Nothing   []string // result types that say that nothing comes back
+	Unnamed   string   // the name of what nobody can name, or "" where each can be
+	Directive string   // what a comment line to Codrel begins with, its name among it
+	Fails     string   // how a body fails: "throws", "raises"
+	Overloads bool     // callables of one name may differ by their parameters alone
+	Apart     bool     // a type that stands in another stands in a namespace of its name
+	Lists     bool     // files say themselves what they give away
+	Implicit  bool     // types implement interfaces without saying so
+	Dynamic   bool     // programs commonly make names while they run
+
+	// Spaces are the name spaces of kinds that may share a name with others, as "macro"
+	// for a macro beside a function; kinds that are not here share one.
+	Spaces map[Kind]string
+	// Universe are types that the language brings along, by what implements them has: the
+	// methods of each, by name, with their signatures in normal form.
+	Universe map[string]map[string]string
+}
+
+// TypesApart reports whether the library's language has no types in types.
+func (l *Library) TypesApart() bool { return l.Habits != nil && l.Habits.Apart }
+
+// IsProgram reports whether the module is a program, not something to import.
+func (m *Module) IsProgram() bool {
+	h := m.Library.Habits
+	return h != nil && h.Program != "" && m.Name == h.Program
+}
+
+// Space is the name space of a kind, "" for the one that most share.
+func (h *Habits) Space(k Kind) string {
+	if h == nil {
+		return ""
+	}
+	return h.Spaces[k]
+}
+
+// Brings reports whether the language brings a type along.
+func (h *Habits) Brings(name string) bool {
+	if h == nil {
+		return false
+	}
+	_, brings := h.Universe[name]
+	return brings
+}
+
+// SameFamily reports whether code of one language can import a module of the other.
+func (h *Habits) SameFamily(other *Habits) bool {
+	if h == nil || other == nil {
+		return h == other
+	}
+	return h.Language == other.Language || h.Family != "" && h.Family == other.Family
+}

@@ -1,0 +1,93 @@
+package policy
+
+import (
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/languages"
+)
+
+// shared are the packages that every language goes through: they ask a language's habits,
+// and compare with no word of any.
+var shared = []string{"model", "lang", "lexing", "join", "comment", "prose", "link", "check", "build", "symbols", "search", "render/plan", "render/modules", "render/stream", "render/site"}
+
+// languageWords are the words that belong to languages: their names, and what their records say.
+func languageWords() map[string]bool {
+	words := map[string]bool{}
+	for _, end := range languages.All {
+		h := end.Habits()
+		for _, word := range append([]string{h.Language, h.Program, h.Default, h.Unnamed}, h.Started...) {
+			words[word] = word != ""
+		}
+		for word := range h.Universe {
+			words[word] = true
+		}
+	}
+	return words
+}
+
+// compared yields the texts that a file compares something with: "==", "!=", and cases.
+func compared(file *ast.File, yield func(at token.Pos, text string)) {
+	literal := func(e ast.Expr) {
+		if l, ok := e.(*ast.BasicLit); ok && l.Kind == token.STRING {
+			if text, err := strconv.Unquote(l.Value); err == nil {
+				yield(l.Pos(), text)
+			}
+		}
+	}
+	ast.Inspect(file, func(n ast.Node) bool {
+		switch n := n.(type) {
+		case *ast.BinaryExpr:
+			if n.Op == token.EQL || n.Op == token.NEQ {
+				literal(n.X)
+				literal(n.Y)
+			}
+		case *ast.CaseClause:
+			for _, e := range n.List {
+				literal(e)
+			}
+		}
+		return true
+	})
+}
+
+func TestSharedPackagesKnowNoLanguage(t *testing.T) {
+	words := languageWords()
+	require.Greater(t, len(words), 8)
+	files := 0
+	for _, pkg := range shared {
+		dir := filepath.Join("..", filepath.FromSlash(pkg))
+		require.NoError(t, fs.WalkDir(os.DirFS(dir), ".", func(p string, e fs.DirEntry, err error) error {
+			if err != nil {
+				return err
+			}
+			if e.IsDir() && p != "." && pkg != "prose" {
+				return fs.SkipDir // a package of its own
+			}
+			if !strings.HasSuffix(p, ".go") || strings.HasSuffix(p, "_test.go") || strings.HasSuffix(p, "_templ.go") {
+				return nil
+			}
+			files++
+			set := token.NewFileSet()
+			file, err := parser.ParseFile(set, filepath.Join(dir, p), nil, 0)
+			if err != nil {
+				return err
+			}
+			compared(file, func(at token.Pos, text string) {
+				assert.False(t, words[text], "%s compares with %q, which belongs to a language: put it into that language's habits", set.Position(at), text)
+			})
+			return nil
+		}))
+	}
+	assert.Greater(t, files, 100)
+}
