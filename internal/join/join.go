@@ -110,17 +110,17 @@ func declare(m *model.Module) {
 		if f.ModuleDoc != nil {
 			m.Doc = append(m.Doc, model.DocOf{Doc: f.ModuleDoc, File: f})
 		}
-		for i := range f.Occurrences {
-			o := &f.Occurrences[i]
-			d := m.Declare(o.Scope, o.Name)
-			d.Occurrences = append(d.Occurrences, model.At{Occurrence: o, File: f})
+		declareFile(m, f)
+	}
+	for d := range m.Declarations {
+		if d.Parent == nil && d.Scope != "" {
+			if parent := m.Lookup(d.Scope); parent != nil && parent != d {
+				m.Attach(d, parent)
+			}
 		}
 	}
 	for d := range m.Declarations {
 		d.Primary = primary(d)
-		if parent := enclosing(m, d); parent != nil && parent != d {
-			d.Parent = parent
-		}
 	}
 	listed := map[string]bool{} // by any of its files: a stub need not say it again
 	for _, f := range m.Files {
@@ -147,19 +147,27 @@ func declare(m *model.Module) {
 	}
 }
 
-// enclosing is the declaration that another one stands in: the one that an occurrence
-// names, since names may hold dots, else the one with the scope for its path.
-func enclosing(m *model.Module, d *model.Declaration) *model.Declaration {
-	if d.Scope == "" {
-		return nil
-	}
-	for _, o := range d.Occurrences {
-		if o.Parent >= 0 {
-			p := &o.File.Occurrences[o.Parent]
-			return m.Find(p.Scope, p.Name)
+// declareFile puts the occurrences of a file to their declarations. What encloses one is
+// known by its place in the file, or, where it stands elsewhere, by the scope alone.
+func declareFile(m *model.Module, f *model.Facts) {
+	made := make([]*model.Declaration, len(f.Occurrences))
+	var declare func(i, depth int) *model.Declaration
+	declare = func(i, depth int) *model.Declaration {
+		if made[i] != nil || depth > len(f.Occurrences) {
+			return made[i]
 		}
+		o := &f.Occurrences[i]
+		var parent *model.Declaration
+		if o.Parent >= 0 && int(o.Parent) != i {
+			parent = declare(int(o.Parent), depth+1)
+		}
+		made[i] = m.Declare(parent, o.Scope, o.Named(m.Library.Habits))
+		made[i].Occurrences = append(made[i].Occurrences, model.At{Occurrence: o, File: f})
+		return made[i]
 	}
-	return m.Lookup(d.Scope)
+	for i := range f.Occurrences {
+		declare(i, 0)
+	}
 }
 
 // holding is the occurrence of a declaration with members that says what it is: a type

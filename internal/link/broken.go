@@ -39,7 +39,7 @@ func (x *Index) BrokenExports(m *model.Module) []BrokenExport {
 			continue
 		}
 		for _, l := range f.Names {
-			if m.Find("", l.Name) == nil && !x.imported(f, l.Name) && x.gives(m, l.Name, &trail{}).None() && !x.hasBelow(m, l.Name) {
+			if m.Find(l.Name) == nil && !x.imported(f, l.Name) && x.gives(m, l.Name, &trail{}).None() && !x.hasBelow(m, l.Name) {
 				out = append(out, BrokenExport{File: f, Span: l.Span, Name: l.Name, Listed: true})
 			}
 		}

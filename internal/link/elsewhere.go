@@ -182,15 +182,15 @@ func (o *outsideMaker) declare(parent *model.Declaration, name, kind string, gon
 	if parent != nil {
 		scope = parent.Path()
 	}
-	if !known || name == "" || o.module.Find(scope, name) != nil {
+	named := model.Name{Text: name, Space: o.module.Library.Habits.Space(k)}
+	if !known || name == "" || o.module.Declares(parent, named) {
 		return nil
 	}
 	at := model.At{Occurrence: &model.Occurrence{Kind: k, Name: name, Scope: scope, Parent: -1, Deprecated: gone}, File: o.file}
 	if k.IsCallable() {
 		at.Callable = &model.Callable{}
 	}
-	d := o.module.Declare(scope, name)
-	d.Parent = parent
+	d := o.module.Declare(parent, scope, named)
 	if text := o.texts[d.Path()]; text != "" {
 		at.File = &model.Facts{Language: o.file.Language, Stub: true, Text: text}
 		at.Doc = docOf(text)

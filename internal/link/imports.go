@@ -166,7 +166,7 @@ func (x *Index) whole(m *model.Module, way *trail) Target {
 // gives is what a module has under a name: its own declaration, or what it takes
 // from another module.
 func (x *Index) gives(m *model.Module, name string, way *trail) Target {
-	if d := m.Find("", name); d != nil {
+	if d := m.Find(name); d != nil {
 		if t := x.standsFor(d, way); !t.None() {
 			return t
 		}
@@ -224,7 +224,7 @@ func (x *Index) star(m *model.Module, name string, way *trail) Target {
 	if x.IsDefault(m, name) {
 		return Target{}
 	}
-	if d := m.Find("", name); d != nil {
+	if d := m.Find(name); d != nil {
 		if leftOut(d) {
 			return Target{}
 		}
@@ -333,7 +333,7 @@ func (x *Index) declaredElsewhere(d *model.Declaration, way *trail) Target {
 
 // nameAt is what a bare name means at the top of a file, but for a declaration itself.
 func (x *Index) nameAt(m *model.Module, f *model.Facts, name string, but *model.Declaration, way *trail) Target {
-	if own := m.Find("", name); own != nil {
+	if own := m.Find(name); own != nil {
 		if own == but {
 			return Target{}
 		}
@@ -375,7 +375,7 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 		if d := m.Lookup(name); d != nil {
 			return Target{Declaration: d}
 		}
-		if d := m.Find("", first); d != nil {
+		if d := m.Find(first); d != nil {
 			if t := x.standsFor(d, &trail{}); !t.None() {
 				return x.under(t, rest)
 			}

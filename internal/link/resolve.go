@@ -811,7 +811,7 @@ type outsideNames struct {
 // list adds what a file that takes all of something outside gives away and does not have.
 func (o *outsideNames) list(m *model.Module, f *model.Facts) {
 	for _, l := range f.Names {
-		if m.Find("", l.Name) == nil {
+		if m.Find(l.Name) == nil {
 			o.names[l.Name] = true
 		}
 	}

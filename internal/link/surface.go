@@ -110,7 +110,7 @@ type giving struct {
 }
 
 func (g *giving) add(given Given) {
-	own := g.of.Find("", given.Name)
+	own := g.of.Find(given.Name)
 	switch {
 	case given.Target.None() || g.names[given.Name] || given.Name == "":
 		return
@@ -155,7 +155,7 @@ func (g *giving) module(m *model.Module) {
 			}
 		}
 		for _, l := range f.Names {
-			if m.Find("", l.Name) == nil {
+			if m.Find(l.Name) == nil {
 				g.add(Given{Name: l.Name, Target: x.gives(m, l.Name, &trail{}), File: f})
 			}
 		}
@@ -372,7 +372,7 @@ func (x *Index) rename() {
 		}
 	}
 	for d, n := range names {
-		if own := d.Module.Find("", n.name); own != nil && x.standsFor(own, &trail{}).None() {
+		if own := d.Module.Find(n.name); own != nil && x.standsFor(own, &trail{}).None() {
 			continue // its module has something else of this name
 		}
 		if !plain[d] && (x.kept(d.Module) || leftOut(d) || d.Main().Visibility == model.Private) {

@@ -75,6 +75,8 @@ type Extra struct {
 	Conditions []string // under which it exists, as written
 	Advice     *Doc     // what the mark that makes it deprecated says in words
 	Same       string   // the path of what it is another name of, as written
+	Space      string   // the name space that its name is in, where its kind does not say it
+	Arity      int32    // how many type parameters are a part of its name
 	Called     string   // the path that its comment calls it by, where code makes it known under that
 	TextOf     string   // the path of what has its text, as written
 	Assigned   bool     // an assignment gives it its text, and nothing is attached to it
@@ -127,6 +129,18 @@ func (o *Occurrence) Same() string {
 		return ""
 	}
 	return o.Extra.Same
+}
+
+// Named is what the occurrence is known by in what encloses it, in a language with these habits.
+func (o *Occurrence) Named(h *Habits) Name {
+	n := Name{Text: o.Name, Space: h.Space(o.Kind)}
+	if o.Extra != nil {
+		n.Arity = o.Extra.Arity
+		if o.Extra.Space != "" {
+			n.Space = o.Extra.Space
+		}
+	}
+	return n
 }
 
 // Called is the path that the occurrence's comment calls it by, or "".

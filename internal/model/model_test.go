@@ -45,9 +45,9 @@ func TestKinds(t *testing.T) {
 func TestDeclare(t *testing.T) {
 	lib := &model.Library{Name: "engine"}
 	m := model.NewModule(lib, "tidebook.example/engine")
-	berth := m.Declare("", "Berth")
-	assign := m.Declare("Berth", "Assign")
-	assert.Same(t, berth, m.Declare("", "Berth"), "the same name is the same declaration")
+	berth := m.Declare(nil, "", model.Name{Text: "Berth"})
+	assign := m.Declare(berth, "Berth", model.Name{Text: "Assign"})
+	assert.Same(t, berth, m.Declare(nil, "", model.Name{Text: "Berth"}), "the same name is the same declaration")
 	assert.Same(t, assign, m.Lookup("Berth.Assign"))
 	assert.Same(t, assign, berth.Member("Assign"))
 	assert.Nil(t, m.Lookup("Assign"))
@@ -55,11 +55,11 @@ func TestDeclare(t *testing.T) {
 	assert.Equal(t, "Berth.Assign", assign.Path())
 	assert.Equal(t, "engine/tidebook.example/engine#Berth.Assign", assign.ID())
 	assert.Equal(t, "engine/tidebook.example/engine", m.ID())
-	m.Declare("", "Third")
+	m.Declare(nil, "", model.Name{Text: "Third"})
 	assert.Equal(t, 3, m.Count())
 	var all []*model.Declaration
 	for i := range 2000 {
-		all = append(all, m.Declare("Many", fmt.Sprint(i)))
+		all = append(all, m.Declare(nil, "Many", model.Name{Text: fmt.Sprint(i)}))
 	}
 	for i, d := range all {
 		assert.Same(t, d, m.Lookup(fmt.Sprint("Many.", i)), "addresses of declarations never move")

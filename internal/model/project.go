@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"iter"
 	"slices"
+	"strconv"
 	"strings"
 
 	"codrel/internal/source"
@@ -126,8 +127,9 @@ type Module struct {
 	Files    []*Facts
 	Doc      []DocOf // the comments on the module, one for each file that has one
 	Top      []*Declaration
-	byPath   map[nameKey]*Declaration
-	all      [][]Declaration // in pieces, so that addresses never move
+	byName   map[nameKey]*Declaration // the first of each name; the others follow it
+	labelled bool                     // some names carry more than their text
+	all      [][]Declaration          // in pieces, so that addresses never move
 	count    int
 	undo     []func() // what puts the module back to what its files say
 }
@@ -138,7 +140,21 @@ type DocOf struct {
 	File *Facts
 }
 
-type nameKey struct{ scope, name string }
+// nameKey is a name in what encloses it. What stands in something of another module has
+// its whole path for its name, until it is put there.
+type nameKey struct {
+	parent *Declaration
+	name   string
+}
+
+// Name is what a declaration is known by among those that the same thing encloses: its
+// text, the name space of its language that it is in, and how many type parameters are a
+// part of it.
+type Name struct {
+	Text  string
+	Space string // "" for the one that most names share
+	Arity int32  // 0 where the language does not tell names apart by it
+}
 
 // Declaration is a thing with a name, made of the places that declare it.
 type Declaration struct {
@@ -146,6 +162,8 @@ type Declaration struct {
 	Parent      *Declaration // the enclosing declaration, or nil
 	Members     []*Declaration
 	Name        string
+	Space       string // the name space that the name is in, see [Name]
+	Arity       int32  // see [Name]
 	Scope       string // enclosing names joined by "."
 	Occurrences []At   // in the order of files and lines; len > 0
 	Visibility  Visibility
@@ -155,8 +173,11 @@ type Declaration struct {
 	// Origin is the declaration whose words these are, where that is another one: of a
 	// member that a type has from a base which users cannot name, and of a second name.
 	Origin *Declaration
-	key    nameKey // as its files write it; users may know it by another name
-	plain  []At    // its own occurrences, where it has the words of another
+	key    nameKey      // as its files write it; users may know it by another name
+	wrote  string       // the name that its files write
+	next   *Declaration // another one of the same name, in another name space or with another arity
+	gone   bool         // what it was made of went to another one
+	plain  []At         // its own occurrences, where it has the words of another
 }
 
 // At is an occurrence and the file it stands in.
@@ -170,7 +191,7 @@ func (a At) Tokens(t Tokens) iter.Seq[Token] { return t.In(a.File.Text) }
 
 // NewModule makes a module without declarations.
 func NewModule(library *Library, path string) *Module {
-	return &Module{Library: library, Path: path, byPath: map[nameKey]*Declaration{}}
+	return &Module{Library: library, Path: path, byName: map[nameKey]*Declaration{}}
 }
 
 // Pieces of the list of declarations grow with the module up to a bound.
@@ -179,37 +200,97 @@ const (
 	largestPiece  = 512
 )
 
-// Declare returns the declaration of this scope and name, making it where it is new.
-func (m *Module) Declare(scope, name string) *Declaration {
-	key := nameKey{scope, name}
-	if d := m.byPath[key]; d != nil {
-		return d
+// Declare returns the declaration of a name in what encloses it, making it where it is
+// new. Where the parent is nil and the scope is not empty, what encloses it is not known
+// yet: see [Module.Attach].
+func (m *Module) Declare(parent *Declaration, scope string, name Name) *Declaration {
+	key := nameKey{parent, name.Text}
+	if parent == nil && scope != "" {
+		key.name = scope + "." + name.Text
+	}
+	first := m.byName[key]
+	for d := first; d != nil; d = d.next {
+		if d.Space == name.Space && d.Arity == name.Arity {
+			return d
+		}
 	}
 	last := len(m.all) - 1
 	if last < 0 || len(m.all[last]) == cap(m.all[last]) {
 		m.all = append(m.all, make([]Declaration, 0, max(smallestPiece, min(m.count, largestPiece))))
 		last++
 	}
-	m.all[last] = append(m.all[last], Declaration{Module: m, Name: name, Scope: scope, key: key})
+	m.all[last] = append(m.all[last], Declaration{Module: m, Parent: parent, Name: name.Text, Space: name.Space, Arity: name.Arity, Scope: scope, key: key, wrote: name.Text})
 	m.count++
+	m.labelled = m.labelled || name.Space != "" || name.Arity > 0
 	d := &m.all[last][len(m.all[last])-1]
-	m.byPath[key] = d
+	m.file(key, d)
 	return d
+}
+
+// file puts a declaration behind the others of its name.
+func (m *Module) file(key nameKey, d *Declaration) {
+	d.key = key
+	first := m.byName[key]
+	if first == nil {
+		m.byName[key] = d
+		return
+	}
+	for first.next != nil {
+		first = first.next
+	}
+	first.next = d
+}
+
+// unfile takes a declaration out of those of its name.
+func (m *Module) unfile(d *Declaration) {
+	first := m.byName[d.key]
+	switch {
+	case first == d && d.next == nil:
+		delete(m.byName, d.key)
+	case first == d:
+		m.byName[d.key] = d.next
+	default:
+		for first != nil && first.next != d {
+			first = first.next
+		}
+		if first != nil {
+			first.next = d.next
+		}
+	}
+	d.next = nil
+}
+
+// Attach puts a declaration whose scope alone was known into what encloses it. Where that
+// has one of its name already, that one gets its occurrences.
+func (m *Module) Attach(d, parent *Declaration) {
+	m.unfile(d)
+	key := nameKey{parent, d.wrote}
+	for other := m.byName[key]; other != nil; other = other.next {
+		if other.Space == d.Space && other.Arity == d.Arity {
+			other.Occurrences = append(other.Occurrences, d.Occurrences...)
+			slices.SortStableFunc(other.Occurrences, func(a, b At) int { return slices.Index(m.Files, a.File) - slices.Index(m.Files, b.File) })
+			d.Occurrences, d.gone = nil, true
+			m.count--
+			return
+		}
+	}
+	m.file(key, d)
+	d.Parent = parent
 }
 
 // Adopt makes a member of a declaration, or, where that is nil, of the module, out of one
 // that stands elsewhere, with the words of that one. It is nil where there is a member of
 // this name.
 func (m *Module) Adopt(parent, origin *Declaration) *Declaration {
-	key, into := nameKey{"", origin.Name}, &m.Top
+	into := &m.Top
 	if parent != nil {
-		key.scope, into = parent.written(), &parent.Members
+		into = &parent.Members
 	}
-	if m.byPath[key] != nil {
+	if m.byName[nameKey{parent, origin.Name}] != nil {
 		return nil
 	}
-	d := m.Declare(key.scope, key.name)
-	d.Parent, d.Origin = parent, origin
+	d := m.Declare(parent, "", Name{origin.Name, origin.Space, origin.Arity})
+	d.Origin = origin
 	d.Occurrences, d.Primary, d.Holding = origin.Occurrences, origin.Primary, origin.Holding
 	d.Visibility, d.Hidden = origin.Main().Visibility, origin.Hidden
 	if parent != nil {
@@ -218,7 +299,7 @@ func (m *Module) Adopt(parent, origin *Declaration) *Declaration {
 	*into = append(*into, d)
 	m.undo = append(m.undo, func() {
 		*into = (*into)[:len(*into)-1]
-		delete(m.byPath, key)
+		m.unfile(d)
 		last := len(m.all) - 1
 		for len(m.all[last]) == 0 {
 			last--
@@ -232,19 +313,19 @@ func (m *Module) Adopt(parent, origin *Declaration) *Declaration {
 // Rename gives a declaration at the top of its module the name that users know it by. It
 // is found under that, and still under the one that its files write.
 func (m *Module) Rename(d *Declaration, name string) {
-	was, key := d.Name, nameKey{"", name}
-	fresh := m.byPath[key] == nil
+	was, key := d.Name, nameKey{nil, name}
+	fresh := m.byName[key] == nil
 	m.undo = append(m.undo, func() {
 		d.Name = was
 		rescope(d, 0)
 		if fresh {
-			delete(m.byPath, key)
+			delete(m.byName, key)
 		}
 	})
 	d.Name = name
 	rescope(d, 0)
 	if fresh {
-		m.byPath[key] = d
+		m.byName[key] = d
 	}
 }
 
@@ -294,24 +375,77 @@ func (m *Module) Reset() {
 	m.undo = nil
 }
 
-// Lookup finds the declaration with this path below the module, such as "Berth.Assign", or nil.
-func (m *Module) Lookup(path string) *Declaration {
-	scope, name := "", path
-	if i := strings.LastIndexByte(path, '.'); i >= 0 {
-		scope, name = path[:i], path[i+1:]
+// Lookup finds the declaration with this path below the module, such as "Berth.Assign", or
+// nil. Names may hold dots themselves.
+func (m *Module) Lookup(path string) *Declaration { return m.lookup(nil, path) }
+
+func (m *Module) lookup(parent *Declaration, path string) *Declaration {
+	if d := m.byName[nameKey{parent, path}]; d != nil {
+		return d
 	}
-	return m.byPath[nameKey{scope, name}]
+	for i := 0; i < len(path); i++ {
+		if path[i] != '.' {
+			continue
+		}
+		for d := m.byName[nameKey{parent, path[:i]}]; d != nil; d = d.next {
+			if found := m.lookup(d, path[i+1:]); found != nil {
+				return found
+			}
+		}
+	}
+	return nil
 }
 
-// Find is the declaration of this scope and name, or nil.
-func (m *Module) Find(scope, name string) *Declaration { return m.byPath[nameKey{scope, name}] }
+// Declares reports whether what encloses a name has it already.
+func (m *Module) Declares(parent *Declaration, name Name) bool {
+	for d := m.byName[nameKey{parent, name.Text}]; d != nil; d = d.next {
+		if d.Space == name.Space && d.Arity == name.Arity {
+			return true
+		}
+	}
+	return false
+}
+
+// Find is the declaration with a name at the top of the module, or nil.
+func (m *Module) Find(name string) *Declaration { return m.byName[nameKey{nil, name}] }
+
+// Of is the declaration that an occurrence of one of the module's files is a part of, or nil.
+func (m *Module) Of(f *Facts, o *Occurrence) *Declaration {
+	name := o.Named(m.Library.Habits)
+	for d := m.named(f, o, 0); d != nil; d = d.next {
+		if d.Space == name.Space && d.Arity == name.Arity {
+			return d
+		}
+	}
+	return nil
+}
+
+// named is the first declaration of an occurrence's name in what encloses that.
+func (m *Module) named(f *Facts, o *Occurrence, depth int) *Declaration {
+	switch {
+	case depth > deepest:
+		return nil
+	case o.Parent >= 0:
+		if parent := m.named(f, &f.Occurrences[o.Parent], depth+1); parent != nil {
+			for ; parent != nil; parent = parent.next {
+				if d := m.byName[nameKey{parent, o.Name}]; d != nil {
+					return d
+				}
+			}
+		}
+		return nil
+	case o.Scope == "":
+		return m.byName[nameKey{nil, o.Name}]
+	}
+	return m.Lookup(o.Scope + "." + o.Name)
+}
 
 // Declarations are all declarations of the module at any depth, in the order
 // they were first met.
 func (m *Module) Declarations(yield func(*Declaration) bool) {
 	for _, piece := range m.all {
 		for i := range piece {
-			if !yield(&piece[i]) {
+			if !piece[i].gone && !yield(&piece[i]) {
 				return
 			}
 		}
@@ -377,14 +511,51 @@ func (d *Declaration) ID() string { return d.Module.ID() + "#" + d.written() }
 
 // written is the declaration's path as its files have it.
 func (d *Declaration) written() string {
-	if d.key.scope == "" {
-		return d.key.name
+	if d.key.parent == nil {
+		return d.label(d.key.name)
 	}
-	return d.key.scope + "." + d.key.name
+	return d.key.parent.written() + "." + d.label(d.key.name)
+}
+
+// label is a name of the declaration with what else tells it from others of that name.
+func (d *Declaration) label(name string) string {
+	if d.Arity > 0 {
+		name += "-" + strconv.Itoa(int(d.Arity))
+	}
+	if d.Space != "" {
+		name = d.Space + ":" + name
+	}
+	return name
+}
+
+// Label is the declaration's path with what tells each name from others of the same text: no
+// other declaration of the module has it. Nearly always it is the path.
+func (d *Declaration) Label() string {
+	if !d.Module.labelled {
+		return d.Path()
+	}
+	switch name := d.label(d.Name); {
+	case d.Parent != nil:
+		return d.Parent.Label() + "." + name
+	case d.Scope != "":
+		return d.Scope + "." + name
+	default:
+		return name
+	}
 }
 
 // Written is the name that the declaration's files write.
-func (d *Declaration) Written() string { return d.key.name }
+func (d *Declaration) Written() string { return d.wrote }
+
+// Namesakes yields the declarations of the same name in the same place, the first of them
+// first, itself among them.
+func (d *Declaration) Namesakes(yield func(*Declaration) bool) {
+	for at := d.Module.byName[d.key]; at != nil; at = at.next {
+		if !yield(at) {
+			return
+		}
+	}
+}
 
 // Blank reports whether nobody can name the declaration, since its language has no use for
 // its name.
@@ -459,7 +630,7 @@ func (d *Declaration) Deprecated() bool {
 
 // Member finds a member by its name, or nil.
 func (d *Declaration) Member(name string) *Declaration {
-	return d.Module.byPath[nameKey{d.written(), name}]
+	return d.Module.byName[nameKey{d, name}]
 }
 
 // Generated reports whether every occurrence stands in generated code.

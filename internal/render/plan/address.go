@@ -49,11 +49,24 @@ func pageFile(d *model.Declaration) string {
 func ownFile(d *model.Declaration) string {
 	switch {
 	case d.Parent != nil:
-		return ownFile(d.Parent) + "." + typeFile(d.Name)
+		return ownFile(d.Parent) + "." + labelFile(d)
 	case d.Scope != "": // a comment puts it into what nothing declares
-		return scopeFile(d.Scope) + "." + typeFile(d.Name)
+		return scopeFile(d.Scope) + "." + labelFile(d)
 	}
-	return typeFile(d.Name)
+	return labelFile(d)
+}
+
+// labelFile is the part of a file's name for a declaration: its name, and what else tells
+// it from others of that name, which no name has.
+func labelFile(d *model.Declaration) string {
+	name := typeFile(d.Name)
+	if d.Arity > 0 {
+		name += "-" + strconv.Itoa(int(d.Arity))
+	}
+	if d.Space != "" {
+		name = d.Space + "-" + name
+	}
+	return name
 }
 
 func scopeFile(scope string) string {
@@ -104,11 +117,11 @@ func outermost(d *model.Declaration) *model.Declaration {
 func Anchor(d *model.Declaration) string {
 	switch owner := Owner(d); owner {
 	case nil:
-		return d.Path()
+		return d.Label()
 	case d:
 		return ""
 	default:
-		return strings.TrimPrefix(d.Path(), owner.Path()+".")
+		return strings.TrimPrefix(d.Label(), owner.Label()+".")
 	}
 }
 

@@ -256,7 +256,7 @@ func (p *Plan) GroupsOf(m *model.Module) []Group { return p.modules[m].groups }
 func (p *Plan) Declaration(d *model.Declaration) string {
 	address := cmp.Or(p.away[d], p.PageOf(d))
 	if p.away[d] == "" && p.onTwins(d) {
-		return address + "#" + d.Path()
+		return address + "#" + d.Label()
 	}
 	if anchor := Anchor(d); anchor != "" {
 		return address + "#" + anchor

@@ -45,7 +45,7 @@ func (p *Plan) userList(lib *model.Library, m *model.Module) {
 			room = longUsers
 		}
 		page.Names = append(page.Names, d)
-		p.users[d] = page.Address + "#" + d.Path()
+		p.users[d] = page.Address + "#" + d.Label()
 		for _, f := range u.Files {
 			room -= len(f.Lines)
 		}

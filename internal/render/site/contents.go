@@ -215,7 +215,7 @@ func (w *contentsWriter) declaration(d *model.Declaration, way []*model.Declarat
 		if len(members) > mostOwn {
 			target := membersAnchor
 			if len(w.v.page.Twins) > 0 {
-				target = d.Path()
+				target = d.Label()
 			}
 			w.raw(`<li><a href="#` + escape(target) + `">` + escape(w.v.say("all-of", "count", w.v.count(len(members), "member"))) + "</a></li>")
 		}

@@ -116,7 +116,7 @@ func (v view) description() string {
 
 func (v view) toDeclaration(d *model.Declaration) string {
 	if v.onWhole(d) {
-		return "#" + d.Path()
+		return "#" + d.Label()
 	}
 	return v.to(v.plan.Declaration(d))
 }
