@@ -37,7 +37,7 @@ func replace(lib *model.Library, i int, f *model.Facts, end lang.FrontEnd) {
 	was := lib.Files[i]
 	lib.Files = slices.Clone(lib.Files)
 	lib.Files[i] = f
-	if was.Package != f.Package || was.Role != f.Role || was.Standalone != f.Standalone {
+	if _, placer := end.(lang.Placer); placer || was.Package != f.Package || was.Role != f.Role || was.Standalone != f.Standalone {
 		join.Library(lib, end)
 		return
 	}

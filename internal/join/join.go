@@ -27,52 +27,125 @@ func Library(lib *model.Library, end lang.FrontEnd) {
 	if moduler != nil {
 		paths = moduler.ModulePaths(lib, lib.Files)
 	}
-	code, tests := group(lib, paths)
+	var places []lang.Placement
+	if placer, ok := end.(lang.Placer); ok {
+		places = placer.Place(lib, lib.Files, paths)
+	}
+	code, tests, placed := group(lib, paths, places)
 	isEntry := func(m *model.Module) bool { _, ok := lib.Entry(m.Path); return ok }
 	entered := slices.ContainsFunc(code, isEntry) // else they are made of what is not here
 	each(append(slices.Clone(code), tests...), func(m *model.Module) {
 		kept := moduler != nil && moduler.InternalModule(m.Path) || entered && !isEntry(m)
 		m.Internal = kept && !open(lib, m)
-		declare(m)
+		declare(m, placed)
 	})
-	lib.Modules, lib.Tests = code, tests
+	lib.Modules, lib.Tests, lib.Mixed = code, tests, places != nil
+	describe(lib)
 }
 
-// Replaced is a module with new facts in the place of one of its files'.
+// describe gives comments that stand elsewhere to what they describe: an occurrence that
+// speaks for the declaration, and nothing else.
+func describe(lib *model.Library) {
+	for _, f := range lib.Files {
+		for i := range f.About {
+			about := &f.About[i]
+			d := described(lib, about.Path)
+			if d == nil || about.Doc == nil || d.Documented() {
+				continue
+			}
+			is := d.Occurrences[d.Holding]
+			o := &model.Occurrence{
+				Kind: is.Kind, Name: is.Name, Scope: is.Scope, Parent: -1, Visibility: is.Visibility, Doc: about.Doc, Behind: true, Worded: true,
+				Line: int32(f.Position(about.Span.Start).Line), NameSpan: about.Span, Span: about.Span,
+			}
+			if is.Callable != nil {
+				o.Callable = &model.Callable{}
+				for _, p := range is.Callable.Params {
+					o.Callable.Params = append(o.Callable.Params, model.Param{Name: p.Name, Optional: p.Optional, Implied: p.Implied})
+				}
+			}
+			d.Occurrences = append(d.Occurrences, model.At{Occurrence: o, File: f})
+			d.Primary = len(d.Occurrences) - 1
+		}
+	}
+}
+
+// described is the declaration that a path with its module names, or nil.
+func described(lib *model.Library, path string) *model.Declaration {
+	for _, m := range lib.Modules {
+		if rest, ok := strings.CutPrefix(path, m.Path+lib.Habits.PathMark); ok {
+			if d := m.Lookup(rest); d != nil {
+				return d
+			}
+		}
+	}
+	return nil
+}
+
+// Replaced is a module with new facts in the place of one of its files'. Where files
+// declare things of several modules, the library is joined anew instead.
 func Replaced(m *model.Module, at int, f *model.Facts) *model.Module {
 	out := model.NewModule(m.Library, m.Path)
 	out.Role, out.Name, out.Internal = m.Role, m.Name, m.Internal
 	out.Files = slices.Clone(m.Files)
 	out.Files[at] = f
-	declare(out)
+	declare(out, nil)
 	return out
 }
 
 // open reports whether the settings let a module count as visible.
 func open(lib *model.Library, m *model.Module) bool {
-	dir := path.Dir(m.Files[0].Path)
+	dir := path.Dir(m.AllFiles()[0].Path)
 	return slices.ContainsFunc(lib.Open, func(pattern string) bool {
 		ok, _ := doublestar.Match(pattern, dir)
 		return ok
 	})
 }
 
+// placement is where the occurrences of files belong that are not of their file's own module.
+type placement map[*model.Facts]lang.Placement
+
+// of reports whether the occurrence of a file at the top with an index is of a module.
+func (p placement) of(m *model.Module, f *model.Facts, top int32) bool {
+	other, placed := p[f].Others[top]
+	if !placed {
+		return slices.Contains(m.Files, f)
+	}
+	return other == m.Path
+}
+
 // group makes the modules, in the order of their paths.
-func group(lib *model.Library, paths []string) (code, tests []*model.Module) {
+func group(lib *model.Library, paths []string, places []lang.Placement) (code, tests []*model.Module, placed placement) {
 	type key struct {
 		path string
 		role model.Role
 	}
-	files := map[key][]*model.Facts{}
+	files, more := map[key][]*model.Facts{}, map[key][]*model.Facts{}
+	placed = placement{}
 	for i, f := range lib.Files {
 		k := key{paths[i], f.Role}
 		files[k] = append(files[k], f)
+		if places == nil {
+			continue
+		}
+		placed[f] = places[i]
+		for other := range others(places[i]) {
+			if k := (key{other, f.Role}); other != paths[i] {
+				more[k] = append(more[k], f)
+				if _, known := files[k]; !known {
+					files[k] = nil // there is such a module, if only of parts of files
+				}
+			}
+		}
 	}
 	for k, list := range files {
 		m := model.NewModule(lib, k.path)
-		m.Role, m.Files, m.Name = k.role, list, list[0].Package
+		m.Role, m.Files, m.More = k.role, list, more[k]
+		if len(list) > 0 {
+			m.Name = list[0].Package
+		}
 		if m.Name == "" {
-			m.Name = k.path[strings.LastIndexAny(k.path, "./")+1:]
+			m.Name = lib.Habits.Last(k.path)
 		}
 		if k.role == model.RoleTest {
 			tests = append(tests, m)
@@ -83,7 +156,19 @@ func group(lib *model.Library, paths []string) (code, tests []*model.Module) {
 	byPath := func(a, b *model.Module) int { return strings.Compare(a.Path, b.Path) }
 	slices.SortFunc(code, byPath)
 	slices.SortFunc(tests, byPath)
-	return code, tests
+	return code, tests, placed
+}
+
+// others are the modules that a file declares something of beside its own, each once.
+func others(p lang.Placement) map[string]bool {
+	out := map[string]bool{}
+	for _, other := range p.Others {
+		out[other] = true
+	}
+	for other := range p.Docs {
+		out[other] = true
+	}
+	return out
 }
 
 // each runs work for every module on all processors; the modules do not touch one another.
@@ -105,12 +190,18 @@ func each(modules []*model.Module, work func(*model.Module)) {
 }
 
 // declare fills one module with the declarations of its files.
-func declare(m *model.Module) {
+func declare(m *model.Module, placed placement) {
 	for _, f := range m.Files {
 		if f.ModuleDoc != nil {
 			m.Doc = append(m.Doc, model.DocOf{Doc: f.ModuleDoc, File: f})
 		}
-		declareFile(m, f)
+		declareFile(m, f, placed)
+	}
+	for _, f := range m.More {
+		if doc := placed[f].Docs[m.Path]; doc != nil {
+			m.Doc = append(m.Doc, model.DocOf{Doc: doc, File: f})
+		}
+		declareFile(m, f, placed)
 	}
 	for d := range m.Declarations {
 		if d.Parent == nil && d.Scope != "" {
@@ -149,7 +240,7 @@ func declare(m *model.Module) {
 
 // declareFile puts the occurrences of a file to their declarations. What encloses one is
 // known by its place in the file, or, where it stands elsewhere, by the scope alone.
-func declareFile(m *model.Module, f *model.Facts) {
+func declareFile(m *model.Module, f *model.Facts, placed placement) {
 	made := make([]*model.Declaration, len(f.Occurrences))
 	var declare func(i, depth int) *model.Declaration
 	declare = func(i, depth int) *model.Declaration {
@@ -166,8 +257,18 @@ func declareFile(m *model.Module, f *model.Facts) {
 		return made[i]
 	}
 	for i := range f.Occurrences {
-		declare(i, 0)
+		if len(placed) == 0 || placed.of(m, f, outermost(f, int32(i))) {
+			declare(i, 0)
+		}
 	}
+}
+
+// outermost is the index of the occurrence at the top of a file that one stands in.
+func outermost(f *model.Facts, i int32) int32 {
+	for depth := 0; f.Occurrences[i].Parent >= 0 && depth < len(f.Occurrences); depth++ {
+		i = f.Occurrences[i].Parent
+	}
+	return i
 }
 
 // holding is the occurrence of a declaration with members that says what it is: a type

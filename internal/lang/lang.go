@@ -101,6 +101,21 @@ type Moduler interface {
 	InternalModule(path string) bool
 }
 
+// Placer is a front end whose files may declare things of several modules.
+type Placer interface {
+	Moduler
+	// Place decides, when all files of a library are known, what belongs to other modules
+	// than that of its file: for each file, in the same order, with the file's own module
+	// in paths.
+	Place(lib *model.Library, files []*model.Facts, paths []string) []Placement
+}
+
+// Placement is what a file declares of modules that are not its own.
+type Placement struct {
+	Others map[int32]string      // paths of modules, by index of an occurrence that nothing encloses; what stands in one goes with it
+	Docs   map[string]*model.Doc // comments on such modules, by path
+}
+
 // Importer is a front end whose language writes paths of imports that hang on
 // where they stand.
 type Importer interface {

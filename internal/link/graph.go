@@ -74,7 +74,7 @@ func (x *Index) edges(m *model.Module) []Edge {
 	var out []Edge
 	importer, _ := x.options.FrontEnds[m.Library.Language].(lang.Importer)
 	eraser, _ := x.options.FrontEnds[m.Library.Language].(lang.Eraser)
-	for _, f := range m.Files {
+	for _, f := range m.AllFiles() {
 		var values map[string]bool
 		if eraser != nil && len(x.imports[f]) > 0 {
 			values = eraser.ValueNames(f)

@@ -65,6 +65,48 @@ type usesReader struct {
 	bare      map[string]int32 // references by name
 	qualified map[string]int32
 	members   map[memberOf]int32
+	parts     []part // of a file that declares things of several modules
+}
+
+// part is where a file declares something of another module than its own.
+type part struct {
+	span   source.Span
+	module *model.Module
+}
+
+// partsOf finds the parts of a file that are of other modules than its own.
+func partsOf(own *model.Module, f *model.Facts) []part {
+	var out []part
+	if !own.Library.Mixed {
+		return nil
+	}
+	for _, m := range own.Library.Modules {
+		if !slices.Contains(m.More, f) {
+			continue
+		}
+		for i := range f.Occurrences {
+			if o := &f.Occurrences[i]; o.Parent < 0 && m.Of(f, o) != nil && own.Of(f, o) == nil {
+				out = append(out, part{o.Span, m})
+			}
+		}
+	}
+	return out
+}
+
+// enter turns to the module that a place of the file is of.
+func (r *usesReader) enter(own *model.Module, at int32) {
+	m := own
+	for _, p := range r.parts {
+		if p.span.Contains(at) {
+			m = p.module
+		}
+	}
+	if m != r.module { // what names mean changes with the module
+		r.module = m
+		clear(r.bare)
+		clear(r.qualified)
+		clear(r.members)
+	}
 }
 
 type memberOf struct{ owner, name string }
@@ -86,7 +128,11 @@ func (x *Index) resolveUses(m *model.Module, f *model.Facts) *FileUses {
 	clear(r.qualified)
 	clear(r.members)
 	out.refs = make([]int32, 0, f.Inside.Uses.Len())
+	r.parts = partsOf(m, f)
 	for use := range f.Inside.Uses.All() {
+		if len(r.parts) > 0 {
+			r.enter(m, use.Span.Start)
+		}
 		out.refs = append(out.refs, r.reference(use))
 	}
 	return out

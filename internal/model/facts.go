@@ -21,6 +21,8 @@ type Facts struct {
 
 	ModuleDoc   *Doc        // the comment on the module, where this file has it
 	ModuleSpan  source.Span // of the module's name in this file
+	Modules     []ModuleIn  // those that it declares things of, where it may be several
+	About       []About     // comments that stand elsewhere than what they describe
 	Global      bool        // what it declares needs no import
 	Common      bool        // the file gives things away by assigning them, not by declarations
 	Whole       bool        // what it gives as "default" is the module itself to its users
@@ -33,6 +35,19 @@ type Facts struct {
 	Empty       []Blank           // attached comments without a word
 	Problems    []finding.Finding // what could not be read
 	Inside      *Inside           // nil unless it was asked for
+}
+
+// ModuleIn is a module that a file declares things of.
+type ModuleIn struct {
+	Name string // as written
+	Doc  *Doc   // the comment on it, or nil
+}
+
+// About is a comment that names what it describes.
+type About struct {
+	Path string // of a declaration, with its module, as written
+	Span source.Span
+	Doc  *Doc
 }
 
 // Position is the place of an offset as people count it.
@@ -75,6 +90,7 @@ type Extra struct {
 	Conditions []string // under which it exists, as written
 	Advice     *Doc     // what the mark that makes it deprecated says in words
 	Same       string   // the path of what it is another name of, as written
+	In         string   // the module that it belongs to, as written, where its file may declare things of several
 	Space      string   // the name space that its name is in, where its kind does not say it
 	Arity      int32    // how many type parameters are a part of its name
 	Called     string   // the path that its comment calls it by, where code makes it known under that
@@ -141,6 +157,14 @@ func (o *Occurrence) Named(h *Habits) Name {
 		}
 	}
 	return n
+}
+
+// In is the module that the occurrence belongs to, as its file writes it, or "".
+func (o *Occurrence) In() string {
+	if o.Extra == nil {
+		return ""
+	}
+	return o.Extra.In
 }
 
 // Called is the path that the occurrence's comment calls it by, or "".
@@ -216,6 +240,7 @@ const (
 type Param struct {
 	Name     string // as written; the language's word for "unnamed" where it has none
 	Type     Tokens
+	Default  string // what it is where it is left out, as written, or ""
 	Variadic bool
 	Optional bool     // may be left out, with or without a default
 	Implied  bool     // given by the language, not by the caller, as Python's self

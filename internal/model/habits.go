@@ -1,5 +1,7 @@
 package model
 
+import "strings"
+
 // Habits are what a language does in its own way, as data. Packages that know no language
 // ask them, and compare with no language's words. A language has one record of them.
 type Habits struct {
@@ -33,6 +35,17 @@ type Habits struct {
 
 // TypesApart reports whether the library's language has no types in types.
 func (l *Library) TypesApart() bool { return l.Habits != nil && l.Habits.Apart }
+
+// Last is the last part of a module's path.
+func (h *Habits) Last(path string) string {
+	if h == nil || h.PathMark == "" {
+		return path
+	}
+	if i := strings.LastIndex(path, h.PathMark); i >= 0 {
+		return path[i+len(h.PathMark):]
+	}
+	return path
+}
 
 // IsProgram reports whether the module is a program, not something to import.
 func (m *Module) IsProgram() bool {

@@ -48,6 +48,7 @@ type Library struct {
 	Modules  []*Module
 	Tests    []*Module // what its test files declare
 	Files    []*Facts  // code, then tests, each in the order of paths
+	Mixed    bool      // some files declare things of several modules
 
 	Elsewhere *Elsewhere // the project it belongs to, where that is another
 }
@@ -123,15 +124,24 @@ type Module struct {
 	Path     string // the language's own name for it: a Go import path, a Python dotted name
 	Name     string // the short name users write before a dot
 	Role     Role
-	Internal bool // its language keeps it from outside users as a whole
-	Files    []*Facts
-	Doc      []DocOf // the comments on the module, one for each file that has one
+	Internal bool     // its language keeps it from outside users as a whole
+	Files    []*Facts // whose own module it is: each file has one
+	More     []*Facts // of other modules, which declare some things of this one
+	Doc      []DocOf  // the comments on the module, one for each file that has one
 	Top      []*Declaration
 	byName   map[nameKey]*Declaration // the first of each name; the others follow it
 	labelled bool                     // some names carry more than their text
 	all      [][]Declaration          // in pieces, so that addresses never move
 	count    int
 	undo     []func() // what puts the module back to what its files say
+}
+
+// AllFiles are the files that declare something of the module, its own first.
+func (m *Module) AllFiles() []*Facts {
+	if len(m.More) == 0 {
+		return m.Files
+	}
+	return append(slices.Clip(m.Files), m.More...)
 }
 
 // DocOf is a doc comment and the file it stands in.
@@ -268,7 +278,8 @@ func (m *Module) Attach(d, parent *Declaration) {
 	for other := m.byName[key]; other != nil; other = other.next {
 		if other.Space == d.Space && other.Arity == d.Arity {
 			other.Occurrences = append(other.Occurrences, d.Occurrences...)
-			slices.SortStableFunc(other.Occurrences, func(a, b At) int { return slices.Index(m.Files, a.File) - slices.Index(m.Files, b.File) })
+			files := m.AllFiles()
+			slices.SortStableFunc(other.Occurrences, func(a, b At) int { return slices.Index(files, a.File) - slices.Index(files, b.File) })
 			d.Occurrences, d.gone = nil, true
 			m.count--
 			return
@@ -415,6 +426,24 @@ func (m *Module) Of(f *Facts, o *Occurrence) *Declaration {
 	for d := m.named(f, o, 0); d != nil; d = d.next {
 		if d.Space == name.Space && d.Arity == name.Arity {
 			return d
+		}
+	}
+	return nil
+}
+
+// Of is the declaration that an occurrence of a file of a module is a part of, in whichever
+// module of the library that is, or nil.
+func (l *Library) Of(m *Module, f *Facts, o *Occurrence) *Declaration {
+	if d := m.Of(f, o); d != nil || !l.Mixed {
+		return d
+	}
+	for _, list := range [][]*Module{l.Modules, l.Tests} {
+		for _, other := range list {
+			if slices.Contains(other.More, f) {
+				if d := other.Of(f, o); d != nil {
+					return d
+				}
+			}
 		}
 	}
 	return nil

@@ -28,6 +28,7 @@ lang:              lexing model source
 lang/golang:       lang lexing model finding source
 lang/python:       lang lexing model finding source
 lang/script:       lang lexing model finding source
+lang/madeup:       lang lexing model finding source
 lang/langtest:     lang model source
 languages:         lang lang/golang lang/python lang/script
 comment/gocomment:     model prose source

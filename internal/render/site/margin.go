@@ -319,7 +319,8 @@ func (v view) moduleNotes(m *model.Module) []sentence {
 		out = append(out, sentence{{Text: v.say("internal")}})
 	}
 	var files sentence
-	shown := m.Files
+	all := m.AllFiles()
+	shown := all
 	if len(shown) > mostNames {
 		shown = shown[:mostNames-1]
 	}
@@ -329,10 +330,10 @@ func (v view) moduleNotes(m *model.Module) []sentence {
 		}
 		files = append(files, piece{Text: path.Base(f.Path), Href: v.sourceAddress(f, 1), Name: true})
 	}
-	if more := len(m.Files) - len(shown); more > 0 {
+	if more := len(all) - len(shown); more > 0 {
 		files = append(files, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
 	}
-	out = append(out, v.sentenceOf("files", slot("count", piece{Text: v.count(len(m.Files), "file")}), filled{"files", files}))
+	out = append(out, v.sentenceOf("files", slot("count", piece{Text: v.count(len(all), "file")}), filled{"files", files}))
 	if others := m.Library.OtherNames(m.Path); len(others) > 0 {
 		out = append(out, v.sentenceOf("also-imported", filled{"names", enumerated(v, others, mostNames, "", func(name string) sentence {
 			return sentence{{Text: name, Name: true}}

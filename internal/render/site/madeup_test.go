@@ -1,0 +1,145 @@
+package site_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"slices"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/lang"
+	"codrel/internal/lang/madeup"
+	"codrel/internal/model"
+	"codrel/internal/render/plan"
+	"codrel/internal/render/sink"
+	"codrel/internal/render/site"
+	"codrel/internal/render/stream"
+	"codrel/internal/settings"
+)
+
+// madeupFiles have all that the made-up language can do and others cannot.
+var madeupFiles = fstest.MapFS{
+	"port.mad": {Data: []byte(`/ All of the port.
+space Port
+/ A place.
+type Place
+/ The tides.
+space Port.Tides
+/ A berth with two parameters. See {@link Quay}, {@link Port.Place} and {@link late}.
+type Berth<A, B>: Place
+  / How deep.
+  field depth: int
+  / Moors by name.
+  / @param vessel Which.
+  fn moor(vessel: text)
+  / Moors at a time.
+  / @param vessel Which.
+  / @param wrong Not there.
+  fn moor(vessel: text, at: int = 3): Quay
+/ The same name without parameters.
+type Berth
+/ As a value.
+value Berth: int
+/ As a macro.
+macro Berth(x)
+/ With a dot.
+type "a.b"
+  / Inside.
+  fn inside()
+/ On deep water.
+fn sound(a: int) when deep
+/ On shallow water.
+fn sound(a: int) when shallow
+fn late(): Quay
+nonsense here
+`)},
+	"quay.mad": {Data: []byte(`space Port.Tides
+/ A quay.
+part type Quay
+  / Long.
+  field length: int
+for Quay as Show
+  / Shown.
+  fn text()
+for Quay as Debug
+  / For who debugs.
+  fn text()
+`)},
+	"more.mad": {Data: []byte("space Port.Tides\npart type Quay\n  / Wide.\n  field width: int\n")},
+	"tell.mad": {Data: []byte("/ Told in another file.\nabout Port.Tides.late\n")},
+}
+
+func madeUp(t *testing.T) (*build.Snapshot, *sink.Memory) {
+	t.Helper()
+	s, err := build.Run(t.Context(), madeupFiles, build.Options{Settings: &settings.Settings{}, FrontEnds: []lang.FrontEnd{madeup.FrontEnd{}}, Folder: "port", Inside: true})
+	require.NoError(t, err)
+	var m sink.Memory
+	p := plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: -1})
+	require.NoError(t, site.New(p, site.Options{FrontEnds: s.FrontEnds, Files: madeupFiles, Workers: 2}).Write(t.Context(), &m))
+	return s, &m
+}
+
+// A language with all that others lack goes through reading, joining, linking, checks, pages
+// and stream, and no package has a case for it.
+func TestMadeUpLanguage(t *testing.T) {
+	s, m := madeUp(t)
+	requireSound(t, asFS(m))
+
+	var modules []string
+	for _, mod := range s.Project.Libraries[0].Modules {
+		modules = append(modules, mod.Path)
+	}
+	assert.Equal(t, []string{"Port", "Port.Tides", "tell"}, modules, "what occurrences say, not files")
+
+	var out bytes.Buffer
+	reach, _ := model.ParseReach("private")
+	require.NoError(t, stream.Write(&out, s.Project, stream.Want{Reach: reach}))
+	var ids []string
+	for line := range strings.Lines(out.String()) {
+		var symbol struct{ ID, Module string }
+		require.NoError(t, json.Unmarshal([]byte(line), &symbol))
+		ids = append(ids, strings.TrimPrefix(symbol.ID, "port/"))
+	}
+	slices.Sort(ids)
+	assert.Equal(t, []string{
+		"Port#Place",
+		"Port.Tides#Berth", "Port.Tides#Berth-2", "Port.Tides#Berth-2.depth", "Port.Tides#Berth-2.moor", "Port.Tides#Berth-2.moor",
+		"Port.Tides#Quay", "Port.Tides#Quay", "Port.Tides#Quay.Debug:text", "Port.Tides#Quay.Show:text", "Port.Tides#Quay.length", "Port.Tides#Quay.width",
+		"Port.Tides#a.b", "Port.Tides#a.b.inside", "Port.Tides#late", "Port.Tides#macro:Berth", "Port.Tides#sound", "Port.Tides#sound", "Port.Tides#value:Berth",
+	}, ids)
+
+	const folder = "reference/port/Port.Tides/"
+	page := func(name string) string {
+		require.Contains(t, m.Paths(), folder+name)
+		return string(m.Get(folder + name))
+	}
+	berth := page("Berth-2.html")
+	assert.Contains(t, text(berth), "A berth with two parameters.")
+	assert.Contains(t, berth, `id="depth"`)
+	assert.Contains(t, berth, `<a href="Quay.html">`)
+	assert.Contains(t, berth, `<a href="../Port/Place.html">`, "a base in another module of the file")
+	assert.Contains(t, text(page("Berth.html")), "The same name without parameters.")
+	assert.Contains(t, page("a~2e~b.html"), `id="inside"`)
+	quay := page("Quay.html")
+	for _, id := range []string{"length", "width", "Show:text", "Debug:text"} {
+		assert.Contains(t, quay, `id="`+id+`"`, "parts, and what implements something")
+	}
+	module := page("index.html")
+	assert.Contains(t, text(module), "The tides.")
+	assert.Contains(t, module, `id="value:Berth"`)
+	assert.Contains(t, module, `id="macro:Berth"`)
+	assert.Contains(t, text(module), "Told in another file.")
+	assert.Contains(t, text(module), "On deep water.")
+	assert.Contains(t, text(module), "On shallow water.")
+
+	var found []string
+	for _, f := range s.Findings {
+		found = append(found, f.Rule+" "+f.Place.File+" "+f.Arg("name")+f.Arg("parameter"))
+	}
+	assert.Contains(t, strings.Join(found, "\n"), "unreadable-source port.mad")
+}
