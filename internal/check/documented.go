@@ -40,6 +40,7 @@ func Height(hour int) float64 { return 0 }
 `,
 	Messages: map[string]string{
 		"":      "{kind} {name} has no doc comment",
+		"form":  "overload {form} of {kind} {name} has no doc comment",
 		"tags":  "the comment on {kind} {name} consists of tags alone",
 		"taken": "{kind} {name} has no doc comment of its own; it inherits the text of {of}",
 	},
@@ -50,6 +51,7 @@ func Height(hour int) float64 { return 0 }
 			}
 			tags := p.tagsAlone(d)
 			if d.Documented() && !tags {
+				p.undocumentedForms(d)
 				continue
 			}
 			f := finding.Finding{
@@ -68,6 +70,25 @@ func Height(hour int) float64 { return 0 }
 			p.report(d, f)
 		}
 	},
+}
+
+// undocumentedForms reports the overloads that have no comment where others have one, in
+// languages that describe each.
+func (p *Pass) undocumentedForms(d *model.Declaration) {
+	if !p.Module.Library.Habits.EachForm {
+		return
+	}
+	forms := p.Links.FormsInReach(d)
+	for i := range forms {
+		if doc, _ := forms[i].Doc(); doc != nil || len(forms) < 2 {
+			continue
+		}
+		head := forms[i].Head()
+		p.report(d, finding.Finding{
+			Rule: finding.Undocumented, Form: "form", Place: head.File.Place(head.NameSpan),
+			Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path()), argument("form", d.Name+"("+strings.Join(head.ParamTypes(), ", ")+")")},
+		})
+	}
 }
 
 // tagsAlone reports whether the comments on a declaration say nothing but what tags

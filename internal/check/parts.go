@@ -389,8 +389,56 @@ func isPattern(param model.Param) bool { return param.Name == "{}" || param.Name
 func (c *described) isParam(name string) bool { return c.names[name] }
 
 func (p *Pass) phantoms(c *described) {
-	// What the class says of making it was judged there.
-	own := described{d: c.d, sections: c.sections[:min(1, len(c.sections))], params: c.params, names: c.names}
+	for _, own := range p.perForm(c) {
+		p.phantomsOf(own)
+	}
+}
+
+// perForm takes what is said of a callable apart into what is said of each of its overloads
+// that has a comment of its own; such a comment speaks for those as well that have none.
+// What has no overloads is one, as its first comment has it: what a class says of making it
+// was judged there.
+func (p *Pass) perForm(c *described) []*described {
+	forms := c.d.Split()
+	if len(forms) < 2 {
+		one := *c
+		one.sections = c.sections[:min(1, len(c.sections))]
+		return []*described{&one}
+	}
+	var out []*described
+	var bare []model.Param
+	for i := range forms {
+		doc, file := forms[i].Doc()
+		params := paramsOf(&forms[i])
+		if doc == nil {
+			bare = append(bare, params...)
+			continue
+		}
+		one := &described{d: c.d, sections: []*prose.Sections{p.Links.Comments.Of(p.Module.Library.Habits, doc)}, file: file, names: map[string]bool{}, told: c.told, text: doc.Text}
+		one.add(params)
+		for _, at := range forms[i].Occurrences {
+			one.loose = one.loose || at.Callable != nil && at.Callable.Open
+		}
+		out = append(out, one)
+	}
+	for _, one := range out {
+		one.add(bare)
+	}
+	return out
+}
+
+// paramsOf are the parameters of all that makes up a form.
+func paramsOf(f *model.Form) (out []model.Param) {
+	for _, at := range f.Occurrences {
+		if at.Callable != nil {
+			out = append(out, at.Callable.Params...)
+		}
+	}
+	return out
+}
+
+// phantomsOf judges what one form's comment says.
+func (p *Pass) phantomsOf(c *described) {
 	if c.loose || c.told {
 		return
 	}
@@ -401,7 +449,7 @@ func (p *Pass) phantoms(c *described) {
 			names = append(names, plainName(param.Name))
 		}
 	}
-	named(own.entries(prose.Parameters), func(e prose.Entry, name string) {
+	named(c.entries(prose.Parameters), func(e prose.Entry, name string) {
 		if c.takes(name) || c.takes("_"+name) || strings.HasSuffix(name, ".") || strings.EqualFold(name, "none") {
 			return
 		}

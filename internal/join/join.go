@@ -295,8 +295,14 @@ func primary(d *model.Declaration) int {
 		return 0
 	}
 	whole := slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return o.Kind != model.KindNamespace })
+	shows := d.Occurrences[0].Visibility // an overload that is kept from more does not speak for one that is not
+	for _, o := range d.Occurrences {
+		shows = min(shows, o.Visibility)
+	}
 	first := func(fits func(model.At) bool) int {
-		return slices.IndexFunc(d.Occurrences, func(o model.At) bool { return (!whole || o.Kind != model.KindNamespace) && fits(o) })
+		return slices.IndexFunc(d.Occurrences, func(o model.At) bool {
+			return (!whole || o.Kind != model.KindNamespace) && (o.Callable == nil || o.Visibility == shows) && fits(o)
+		})
 	}
 	if i := first(func(o model.At) bool { return o.Doc != nil && o.Doc.Text[0] != '@' }); i >= 0 {
 		longest := len(d.Occurrences[i].Doc.Text)
@@ -319,7 +325,7 @@ func primary(d *model.Declaration) int {
 	if i := first(func(o model.At) bool { return o.Callable != nil }); i >= 0 {
 		return i
 	}
-	return first(func(model.At) bool { return true })
+	return max(0, first(func(model.At) bool { return true }))
 }
 
 // visibility is the least of a declaration's own visibility and those around it.
@@ -340,6 +346,11 @@ func visibility(m *model.Module, d *model.Declaration) model.Visibility {
 // outweighs how its name is written.
 func own(d *model.Declaration) model.Visibility {
 	v := d.Main().Visibility
+	if len(d.Occurrences) > 1 && v != model.Public && d.Main().Callable != nil {
+		for _, form := range d.Split() { // what callers see of any form
+			v = min(v, form.Visibility())
+		}
+	}
 	for _, o := range d.Occurrences {
 		switch o.Export {
 		case model.Exported:

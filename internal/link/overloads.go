@@ -1,12 +1,44 @@
 package link
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/model"
 )
 
 // This file picks the form of a callable that a reference means by its parameters.
+
+// FormsInReach are the forms of a declaration that its pages show: of several, those that
+// are visible enough.
+func (x *Index) FormsInReach(d *model.Declaration) []model.Form {
+	forms := d.Split()
+	if len(forms) < 2 {
+		return forms
+	}
+	seen := slices.DeleteFunc(slices.Clone(forms), func(f model.Form) bool { return !x.options.Reach.Includes(f.Visibility()) })
+	if len(seen) == 0 { // users are handed it under another name than one that keeps it from them
+		return forms
+	}
+	return seen
+}
+
+// Overloads are the signatures of the forms of a callable that its pages show, in the order
+// in which they are written; nil where that is one.
+func (x *Index) Overloads(d *model.Declaration) []model.At {
+	if len(d.Occurrences) < 2 || d.Main().Callable == nil {
+		return nil
+	}
+	forms := x.FormsInReach(d)
+	if len(forms) < 2 {
+		return nil
+	}
+	out := make([]model.At, len(forms))
+	for i := range forms {
+		out[i] = forms[i].Head()
+	}
+	return out
+}
 
 // pick narrows a target to the form that a list of parameters fits. fits is false
 // where there are forms and none does: a reference without a list means them all.
@@ -25,7 +57,7 @@ func (x *Index) pick(t Target, params []string) (picked Target, fits bool) {
 		}
 		known = true
 		if fitsForm(form, params) {
-			if len(callable.Overloads()) > 1 {
+			if len(x.Overloads(callable)) > 1 {
 				return Target{Declaration: callable, Form: form.Occurrence}, true
 			}
 			return t, true

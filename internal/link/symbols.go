@@ -89,7 +89,7 @@ func (x *Index) scopeSymbols(list []*model.Declaration) symbols.Scope {
 		if !x.known(d) || d.Parent == nil && d.Scope != "" {
 			continue // what comments put into something that nothing declares has no place there
 		}
-		if forms := formSymbols(d); forms != nil {
+		if forms := x.formSymbols(d); forms != nil {
 			if s.Forms == nil {
 				s.Forms = map[string][]symbols.Form{}
 			}
@@ -112,9 +112,9 @@ func (x *Index) scopeSymbols(list []*model.Declaration) symbols.Scope {
 }
 
 // formSymbols are the forms of a callable that has several, else nil.
-func formSymbols(d *model.Declaration) []symbols.Form {
+func (x *Index) formSymbols(d *model.Declaration) []symbols.Form {
 	var out []symbols.Form
-	for _, form := range d.Overloads() {
+	for _, form := range x.Overloads(d) {
 		types := form.ParamTypes()
 		params := symbols.Form{}
 		for i := range form.Callable.Params {

@@ -5,9 +5,118 @@ import (
 	"strings"
 )
 
-// Forms are the occurrences that callers can tell apart, by signature, each once: the
+// Form is what a caller picks of a declaration: one of its overloads, or all of it where it
+// has none. Its occurrences are what makes it up: header and body, a stub and the code, one
+// for each build, the parts of a type.
+type Form struct {
+	Occurrences []At // in the order of files and lines; len > 0
+	head        int
+}
+
+// Head is the occurrence whose signature callers see.
+func (f *Form) Head() At { return f.Occurrences[f.head] }
+
+// Doc is the comment on the form itself, or nil.
+func (f *Form) Doc() (*Doc, *Facts) {
+	for _, at := range f.Occurrences {
+		if at.Doc != nil {
+			return at.Doc, at.File
+		}
+	}
+	return nil, nil
+}
+
+// Visibility is the form's own, as written: that of the occurrence that shows the most.
+func (f *Form) Visibility() Visibility {
+	v := f.Occurrences[0].Visibility
+	for _, at := range f.Occurrences[1:] {
+		v = min(v, at.Visibility)
+	}
+	return v
+}
+
+// Split takes a declaration apart into its forms, in the order in which they are written.
+// What is no callable has one.
+func (d *Declaration) Split() []Form {
+	if len(d.Occurrences) == 1 || d.Main().Callable == nil {
+		return []Form{d.whole()}
+	}
+	heads := d.heads()
+	if len(heads) < 2 || !d.overloaded() && slices.ContainsFunc(heads, func(at At) bool { return len(at.AllConditions()) > 0 }) {
+		return []Form{d.whole()}
+	}
+	var forms []Form
+	builds := slices.ContainsFunc(heads, func(at At) bool { return len(at.AllConditions()) > 0 })
+	for _, head := range heads {
+		if !builds || !slices.ContainsFunc(forms, func(f Form) bool { return f.builtOtherwise(head) }) {
+			forms = append(forms, Form{Occurrences: []At{head}})
+		}
+	}
+	slices.SortStableFunc(forms, func(a, b Form) int {
+		if a.Head().File != b.Head().File {
+			return 0
+		}
+		return int(a.Head().NameSpan.Start) - int(b.Head().NameSpan.Start)
+	})
+	heading := make(map[*Occurrence]bool, len(forms))
+	for i := range forms {
+		heading[forms[i].Head().Occurrence] = true
+	}
+	for _, at := range d.Occurrences {
+		if !heading[at.Occurrence] {
+			f := &forms[formOf(forms, at)]
+			f.Occurrences = append(f.Occurrences, at)
+		}
+	}
+	return forms
+}
+
+// overloaded reports whether the declaration's language tells callables of one name apart by
+// their parameters, whatever conditions there are.
+func (d *Declaration) overloaded() bool {
+	if d.Module == nil {
+		return false
+	}
+	h := d.Module.Library.Habits
+	return h != nil && h.Overloads
+}
+
+// whole is the declaration as one form.
+func (d *Declaration) whole() Form {
+	head := d.Form()
+	i := slices.IndexFunc(d.Occurrences, func(at At) bool { return at.Occurrence == head.Occurrence })
+	return Form{Occurrences: d.Occurrences, head: max(i, 0)}
+}
+
+// builtOtherwise reports whether an occurrence is the form under other conditions: then
+// callers do not pick between the two.
+func (f *Form) builtOtherwise(at At) bool {
+	head := f.Head()
+	return (len(head.AllConditions()) > 0 || len(at.AllConditions()) > 0) && slices.Equal(head.ParamTypes(), at.ParamTypes())
+}
+
+// formOf is the index of the form that an occurrence is a part of which is no head: the one
+// with its parameters, else the last that is written before it.
+func formOf(forms []Form, at At) int {
+	before := 0
+	for i := range forms {
+		head := forms[i].Head()
+		if head.File == at.File && head.NameSpan.Start < at.NameSpan.Start {
+			before = i
+		}
+	}
+	if at.Callable != nil {
+		types := at.ParamTypes()
+		if i := slices.IndexFunc(forms, func(f Form) bool { return slices.Equal(f.Occurrences[0].ParamTypes(), types) }); i >= 0 {
+			return i
+		}
+	}
+	return before
+}
+
+// heads are the occurrences that callers can tell apart, by signature, each once: the
 // one that speaks for the others first, then the rest in order.
-func (d *Declaration) Forms() []At {
+func (d *Declaration) heads() []At {
 	first := d.Form()
 	if len(d.Occurrences) == 1 {
 		return []At{first}
@@ -29,23 +138,25 @@ func (d *Declaration) Forms() []At {
 	return out
 }
 
-// Overloads are the forms of a callable that exist side by side, in the order in
-// which they are written; nil where there is one. Forms of several builds are none.
+// Forms are the signatures of a declaration that callers can tell apart, those of several
+// builds too: the one that speaks for the others first, then the rest in order.
+func (d *Declaration) Forms() []At { return d.heads() }
+
+// Overloads are the signatures of a callable's forms, in the order in which they are
+// written; nil where there is one form.
 func (d *Declaration) Overloads() []At {
 	if len(d.Occurrences) < 2 || d.Main().Callable == nil {
 		return nil
 	}
-	forms := d.Forms()
-	if len(forms) < 2 || slices.ContainsFunc(forms, func(at At) bool { return len(at.AllConditions()) > 0 }) {
+	forms := d.Split()
+	if len(forms) < 2 {
 		return nil
 	}
-	slices.SortStableFunc(forms, func(a, b At) int {
-		if a.File != b.File {
-			return 0
-		}
-		return int(a.NameSpan.Start) - int(b.NameSpan.Start)
-	})
-	return forms
+	out := make([]At, len(forms))
+	for i := range forms {
+		out[i] = forms[i].Head()
+	}
+	return out
 }
 
 // AllConditions are what must hold for the occurrence to exist: for its file, then for itself.

@@ -20,6 +20,7 @@ type Habits struct {
 	Directive string   // what a comment line to Codrel begins with, its name among it
 	Fails     string   // how a body fails: "throws", "raises"
 	Overloads bool     // callables of one name may differ by their parameters alone
+	EachForm  bool     // each overload is described on its own, not all by one comment
 	Apart     bool     // a type that stands in another stands in a namespace of its name
 	Lists     bool     // files say themselves what they give away
 	Implicit  bool     // types implement interfaces without saying so

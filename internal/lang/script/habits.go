@@ -10,6 +10,7 @@ var javascript = model.Habits{
 
 var typescript = func() model.Habits {
 	h := javascript
+	h.Overloads = true
 	h.Language, h.Name, h.Fences = "typescript", "TypeScript", []string{"typescript", "ts", "tsx", "mts", "cts"}
 	return h
 }()

@@ -34,7 +34,7 @@ func (v view) isPlain(d *model.Declaration) bool {
 	switch d.Kind() {
 	case model.KindField, model.KindEnumMember, model.KindIndexer:
 	case model.KindProperty:
-		if d.Main().Callable != nil && len(d.Overloads()) > 1 {
+		if d.Main().Callable != nil && len(v.plan.Links.Overloads(d)) > 1 {
 			return false
 		}
 	case model.KindConstant:

@@ -60,7 +60,7 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 	var out []otherForm
 	main := d.Main().Doc
 	seen := map[string]int{} // index in out
-	for i, at := range d.Overloads() {
+	for i, at := range v.plan.Links.Overloads(d) {
 		if at.Doc == nil || main != nil && at.Doc.Text == main.Text {
 			continue
 		}
@@ -72,6 +72,9 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 		out = append(out, otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(d.Module.Library.Habits, at.Doc)})
 	}
 	for _, at := range d.Occurrences {
+		if at.Visibility > d.Main().Visibility && at.Callable != nil {
+			continue // an overload that is kept from users
+		}
 		if at.Doc == nil || at.Behind || main == nil || at.Doc.Text == main.Text {
 			continue
 		}
@@ -177,7 +180,7 @@ func (w *proseWriter) ofForms(own *prose.Sections, forms []otherForm) []partOf {
 
 // anchorOf is the anchor of the form that a target means, or "".
 func (v view) anchorOf(t link.Target) string {
-	forms := t.Declaration.Overloads()
+	forms := v.plan.Links.Overloads(t.Declaration)
 	i := slices.IndexFunc(forms, func(at model.At) bool { return at.Occurrence == t.Form })
 	if i < 0 || i >= mostOverloads {
 		return "" // it has no place on the plate

@@ -55,6 +55,14 @@ type "a.b"
 fn sound(a: int) when deep
 / On shallow water.
 fn sound(a: int) when shallow
+type Gate
+  / Opens with a key.
+  hidden fn open(secret: Key)
+  / Opens at a time.
+  fn open(at: int)
+  / Opens at high water.
+  fn open(at: text) when deep
+  fn open(at: text, wide: int)
 fn late(): Quay
 nonsense here
 `)},
@@ -109,6 +117,7 @@ func TestMadeUpLanguage(t *testing.T) {
 	assert.Equal(t, []string{
 		"Port#Place",
 		"Port.Tides#Berth", "Port.Tides#Berth-2", "Port.Tides#Berth-2.depth", "Port.Tides#Berth-2.moor", "Port.Tides#Berth-2.moor",
+		"Port.Tides#Gate", "Port.Tides#Gate.open", "Port.Tides#Gate.open", "Port.Tides#Gate.open", "Port.Tides#Gate.open",
 		"Port.Tides#Quay", "Port.Tides#Quay", "Port.Tides#Quay.Debug:text", "Port.Tides#Quay.Show:text", "Port.Tides#Quay.length", "Port.Tides#Quay.width",
 		"Port.Tides#a.b", "Port.Tides#a.b.inside", "Port.Tides#late", "Port.Tides#macro:Berth", "Port.Tides#sound", "Port.Tides#sound", "Port.Tides#value:Berth",
 	}, ids)
@@ -141,5 +150,14 @@ func TestMadeUpLanguage(t *testing.T) {
 	for _, f := range s.Findings {
 		found = append(found, f.Rule+" "+f.Place.File+" "+f.Arg("name")+f.Arg("parameter"))
 	}
-	assert.Contains(t, strings.Join(found, "\n"), "unreadable-source port.mad")
+	said := strings.Join(found, "\n")
+	assert.Contains(t, said, "unreadable-source port.mad")
+	assert.Contains(t, said, "phantom-parameter port.mad Berth.moorwrong", "in the comment of the second overload")
+	assert.Contains(t, said, "undocumented port.mad Gate.open", "one overload has no comment")
+	gate := text(page("Gate.html"))
+	for _, form := range []string{"open(at: int)", "open(at: text)", "open(at: text, wide: int)", "Opens at a time.", "Opens at high water."} {
+		assert.Contains(t, gate, form, "a condition makes no builds of overloads")
+	}
+	assert.NotContains(t, gate, "secret", "an overload that is kept from users")
+	assert.NotContains(t, gate, "with a key")
 }

@@ -1828,7 +1828,7 @@ func (v view) overviewLine(d *model.Declaration) templ.Component {
 		if templ_7745c5c3_Err != nil {
 			return templ_7745c5c3_Err
 		}
-		if forms := len(d.Overloads()); forms > 1 {
+		if forms := len(v.plan.Links.Overloads(d)); forms > 1 {
 			templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 155, "<span class=\"aside\">")
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err

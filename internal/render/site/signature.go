@@ -182,8 +182,11 @@ const (
 // formsShown are the signatures on a declaration's plate, their anchors where they are
 // overloads, and how many more there are.
 func (v view) formsShown(d *model.Declaration) (forms []model.At, anchors []string, more int) {
-	if forms = d.Overloads(); forms == nil {
+	if forms = v.plan.Links.Overloads(d); forms == nil {
 		forms = d.Forms()
+		if seen := v.plan.Links.FormsInReach(d); len(forms) > 1 && len(d.Split()) > 1 {
+			forms = []model.At{seen[0].Head()}
+		}
 		more = max(0, len(forms)-mostVariants)
 		return withType(d, forms[:len(forms)-more]), nil, more
 	}

@@ -128,7 +128,7 @@ func (v view) heldLine(member *model.Declaration, form lang.Held) string {
 		v.token(&b, member, at, t)
 	}
 	b.WriteString(form.End)
-	if forms := len(member.Overloads()); forms > 1 {
+	if forms := len(v.plan.Links.Overloads(member)); forms > 1 {
 		b.WriteString(` <span class="l">` + escape(form.Remark+v.say("forms", "n", strconv.Itoa(forms))) + "</span>")
 	} else if text := v.remark(member); text != "" && width+utf8.RuneCountInString(text) < longestHeld {
 		b.WriteString(` <span class="l">` + escape(form.Remark+text) + "</span>")
