@@ -35,6 +35,19 @@ func (v view) formAnchors(d *model.Declaration, forms []model.At) []string {
 	return out
 }
 
+// formAnchor is the anchor of a form on a plate, or "". In a language that has overloads the
+// only form of a callable has one too: it stays the same when another form comes.
+func (v view) formAnchor(d *model.Declaration, forms []model.At, anchors []string, i int) string {
+	if anchors != nil {
+		return anchors[i]
+	}
+	h := d.Module.Library.Habits
+	if h == nil || !h.Overloads || len(forms) != 1 || !d.Kind().IsCallable() || forms[0].Callable == nil {
+		return ""
+	}
+	return v.formAnchors(d, forms)[0]
+}
+
 // fragmentOf is an anchor as it stands in an address.
 func fragmentOf(anchor string) string { return (&url.URL{Fragment: anchor}).EscapedFragment() }
 

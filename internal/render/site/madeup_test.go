@@ -158,6 +158,7 @@ func TestMadeUpLanguage(t *testing.T) {
 	for _, form := range []string{"open(at: int)", "open(at: text)", "open(at: text, wide: int)", "Opens at a time.", "Opens at high water."} {
 		assert.Contains(t, gate, form, "a condition makes no builds of overloads")
 	}
+	assert.Contains(t, page("index.html"), `id="late()"`, "the address of an only form, which stays when another comes")
 	assert.NotContains(t, gate, "secret", "an overload that is kept from users")
 	assert.NotContains(t, gate, "with a key")
 }
