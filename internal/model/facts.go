@@ -11,6 +11,7 @@ type Facts struct {
 	Language string
 	Text     string // decoded; all strings of the facts are parts of it
 	Lines    source.Lines
+	Encoding source.Encoding // of the file's bytes; what is not UTF-8 is never written
 
 	Package    string // the name the file itself gives its module, as a Go package clause does
 	Role       Role
@@ -87,6 +88,7 @@ type Extra struct {
 	TypeParams []Param
 	Bases      []Base
 	Directives []Directive
+	Modifiers  []string // words of its language that change what it is, as written: "static", "abstract"
 	Conditions []string // under which it exists, as written
 	Advice     *Doc     // what the mark that makes it deprecated says in words
 	Same       string   // the path of what it is another name of, as written
@@ -159,6 +161,25 @@ func (o *Occurrence) Named(h *Habits) Name {
 	return n
 }
 
+// Modifiers are the words of its language that change what the occurrence is.
+func (o *Occurrence) Modifiers() []string {
+	if o.Extra == nil {
+		return nil
+	}
+	return o.Extra.Modifiers
+}
+
+// Modify adds such words.
+func (o *Occurrence) Modify(words ...string) {
+	if len(words) == 0 {
+		return
+	}
+	if o.Extra == nil {
+		o.Extra = &Extra{}
+	}
+	o.Extra.Modifiers = append(o.Extra.Modifiers, words...)
+}
+
 // In is the module that the occurrence belongs to, as its file writes it, or "".
 func (o *Occurrence) In() string {
 	if o.Extra == nil {
@@ -209,8 +230,9 @@ const (
 type Callable struct {
 	Params   []Param
 	Results  []Param
-	Receiver Tokens // of a method: the type it is declared on
-	Failures []Failure
+	Receiver Tokens    // of a method: the type it is declared on
+	Failures []Failure // that its body shows
+	Declared []Failure // that its signature declares
 	Gives    Gives
 	Relays   []string // the callables, as written, whose results are all that the body returns: see GivesRelayed
 	Open     bool     // it reads what it is given beyond its list
@@ -238,6 +260,7 @@ const (
 
 // Param is a parameter, a result or a type parameter.
 type Param struct {
+	Mode     Passing
 	Name     string // as written; the language's word for "unnamed" where it has none
 	Type     Tokens
 	Default  string // what it is where it is left out, as written, or ""
@@ -247,10 +270,40 @@ type Param struct {
 	Fields   []string // the names that a pattern takes out of the argument
 }
 
+// Passing is how an argument is handed over, where its type does not say it.
+type Passing uint8
+
+// The ways in which arguments are handed over.
+const (
+	ByValue     Passing = iota
+	ByReference         // the callee may change it for the caller
+	OutOnly             // the callee sets it
+	InOnly              // the callee reads it where it is
+	Moved               // the caller has it no longer
+)
+
 // Base is a type that a declaration embeds, extends or implements by its own words.
 type Base struct {
 	Type Tokens
 	Span source.Span
+	How  Inheritance
+}
+
+// Inheritance is how a declaration means one of its bases.
+type Inheritance uint8
+
+// The ways in which a type has another one for its base.
+const (
+	Extends Inheritance = iota
+	Implements
+	MixesIn
+	Embeds
+	ImplementsFor // what implements the base stands apart from the type
+)
+
+// String is the word that the symbol stream uses.
+func (h Inheritance) String() string {
+	return [...]string{"extends", "implements", "mixes-in", "embeds", "implements-for"}[h]
 }
 
 // Doc is one doc comment, without its markers. Line i of Text, counted from 0,

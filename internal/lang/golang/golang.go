@@ -67,7 +67,7 @@ func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
 // Read extracts the declarations of one Go file.
 func (FrontEnd) Read(file lang.File) *model.Facts {
 	text := file.Text.String
-	facts := &model.Facts{Path: file.Path, Language: "go", Text: text, Lines: file.Text.Lines}
+	facts := &model.Facts{Path: file.Path, Language: "go", Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
 	if (FrontEnd{}).IsTest(file.Path) {
 		facts.Role = model.RoleTest
 	}

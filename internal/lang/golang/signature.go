@@ -172,7 +172,7 @@ func (s *signature) interfaceMethod(name *ast.Ident, t *ast.FuncType) {
 func (s *signature) field(name *ast.Ident, f *ast.Field, embedded bool) {
 	if embedded {
 		typed := s.part(func() { s.expr(f.Type) })
-		s.bases = append(s.bases, model.Base{Type: typed, Span: s.r.span(f.Type)})
+		s.bases = append(s.bases, model.Base{Type: typed, Span: s.r.span(f.Type), How: model.Embeds})
 	} else {
 		s.put(model.TokenName, s.r.ident(name))
 		s.mark(" ")
@@ -311,7 +311,7 @@ func (s *signature) interfaceBases(t *ast.InterfaceType) {
 		}
 		first = false
 		typed := s.part(func() { s.expr(f.Type) })
-		s.bases = append(s.bases, model.Base{Type: typed, Span: s.r.span(f.Type)})
+		s.bases = append(s.bases, model.Base{Type: typed, Span: s.r.span(f.Type), How: model.Embeds})
 	}
 	if !first {
 		s.mark(" }")

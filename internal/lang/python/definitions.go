@@ -53,6 +53,7 @@ func (r *reader) definition(column, start, def int) {
 	o.Kind = functionKind(o.NameSpan.In(r.text), inClass, d)
 	o.Deprecated = d.deprecated
 	o.Extra = advised(extra(typeParams, nil, directives), d.advice)
+	o.Modify(d.modifiers(start != def)...)
 	if d.textOf != "" {
 		if o.Extra == nil {
 			o.Extra = &model.Extra{}
@@ -115,6 +116,20 @@ type decoration struct {
 	property, static, class, deprecated, overload bool
 	advice                                        *model.Doc
 	textOf                                        string // the path of what a decorator is handed: such ones copy its text
+}
+
+// modifiers are the words of the language for what decorators, and "async", make of a function.
+func (d decoration) modifiers(async bool) (out []string) {
+	if async {
+		out = append(out, "async")
+	}
+	if d.class {
+		out = append(out, "class")
+	}
+	if d.static {
+		out = append(out, "static")
+	}
+	return out
 }
 
 // decorations puts the decorators before a signature and tells what they mean.

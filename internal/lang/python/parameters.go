@@ -95,6 +95,7 @@ func (r *reader) parameter(at int, o *model.Occurrence) int {
 		}
 		r.put(model.TokenPunctuation, sign)
 		f, t := r.trimmed(from, at)
+		p.Default = r.text[f:max(f, t)]
 		r.valueToken(f, t)
 	}
 	o.Variadic = o.Variadic || p.Variadic

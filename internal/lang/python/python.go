@@ -36,7 +36,7 @@ func (FrontEnd) SkipFolders() []string {
 // Read extracts the declarations of one file.
 func (FrontEnd) Read(file lang.File) *model.Facts {
 	text := file.Text.String
-	facts := &model.Facts{Path: file.Path, Language: "python", Text: text, Lines: file.Text.Lines}
+	facts := &model.Facts{Path: file.Path, Language: "python", Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
 	facts.Package = moduleName(file.Path)
 	facts.Stub = strings.HasSuffix(file.Path, ".pyi")
 	if (FrontEnd{}).IsTest(file.Path) {

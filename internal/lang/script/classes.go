@@ -61,6 +61,9 @@ func (r *reader) classBody(h *heads, o *model.Occurrence, at int, comment source
 	bases, at = r.heritage(at)
 	o.Signature = r.arena.Since(mark)
 	o.Extra = model.NewExtra(typeParams, bases, nil)
+	if h.abstract {
+		o.Modify("abstract")
+	}
 	o.Span = source.NewSpan(h.start, max(h.start, at))
 	index := r.add(*o, comment, directives)
 	r.last = at
@@ -95,7 +98,7 @@ func (r *reader) heritage(at int) ([]model.Base, int) {
 				}
 				mark := r.arena.Mark()
 				r.typeTokens(from, to)
-				bases = append(bases, model.Base{Type: r.arena.Since(mark), Span: source.NewSpan(from, to)})
+				bases = append(bases, model.Base{Type: r.arena.Since(mark), Span: source.NewSpan(from, to), How: model.Implements})
 				at = r.after(to)
 				if r.byteAt(at) != ',' {
 					break
@@ -211,6 +214,7 @@ type modifiers struct {
 	visibility model.Visibility
 	accessor   string // "get" or "set"
 	shown      []string
+	words      []string // all but those of access
 	static     bool
 	generator  bool
 }
@@ -229,16 +233,20 @@ func (r *reader) modifiers(at int) (m modifiers, name int, ok bool) {
 			m.visibility = model.Private
 		case "protected":
 			m.visibility = model.Protected
-		case "public", "declare", "override", "export", "default":
+		case "public", "export", "default":
+		case "declare", "override":
+			m.words = append(m.words, word)
 		case "static":
 			if r.byteAt(next) == '{' {
 				return m, next, false
 			}
 			m.static = true
-			m.shown = append(m.shown, word)
+			m.shown, m.words = append(m.shown, word), append(m.words, word)
 		default:
 			if word == "get" || word == "set" {
 				m.accessor = word
+			} else {
+				m.words = append(m.words, word)
 			}
 			m.shown = append(m.shown, word)
 		}
@@ -353,6 +361,7 @@ func (r *reader) method(o model.Occurrence, m modifiers, f *function, forms stri
 		o.Kind = model.KindConstructor
 	}
 	r.functionTokens(&o, f)
+	o.Modify(m.words...)
 	o.Behind = r.typed && !f.body.Empty() && forms == o.Name && m.accessor == ""
 	o.Signature = r.arena.Since(begin)
 	o.Span.End = int32(f.end)

@@ -43,7 +43,7 @@ func (FrontEnd) SkipFolders() []string {
 // Read extracts the declarations of one file.
 func (e FrontEnd) Read(file lang.File) *model.Facts {
 	text := file.Text.String
-	facts := &model.Facts{Path: file.Path, Language: e.Habits().Language, Text: text, Lines: file.Text.Lines}
+	facts := &model.Facts{Path: file.Path, Language: e.Habits().Language, Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
 	facts.Package = stem(file.Path)
 	if e.IsTest(file.Path) {
 		facts.Role = model.RoleTest

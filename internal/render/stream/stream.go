@@ -46,6 +46,9 @@ type Symbol struct {
 	TypeParams []string `json:"typeParams,omitempty"`
 	Results    []string `json:"results,omitempty"`
 	Bases      []string `json:"bases,omitempty"`
+	BasesAre   []string `json:"basesAre,omitempty"`
+	Modifiers  []string `json:"modifiers,omitempty"`
+	Defaults   []string `json:"defaults,omitempty"`
 	Receiver   string   `json:"receiver,omitempty"`
 	Deprecated bool     `json:"deprecated,omitempty"`
 	Variadic   bool     `json:"variadic,omitempty"`
@@ -112,7 +115,7 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 		Name: o.Name, Scope: o.Scope, Visibility: o.Visibility.String(), Documented: o.Attached(), ID: d.ID(),
 		Library: lib.Name, Role: o.File.Role.String(), Effective: d.Visibility.String(),
 		Signature: o.Signature.Text(o.File.Text), Span: [2]int32{o.Span.Start, o.Span.End}, NameSpan: [2]int32{o.NameSpan.Start, o.NameSpan.End},
-		Conditions: o.File.Conditions, TypeParams: names(o.TypeParams()),
+		Modifiers: o.Modifiers(), Conditions: o.File.Conditions, TypeParams: names(o.TypeParams()),
 		Deprecated: o.Deprecated, Variadic: o.Variadic, Embedded: o.Embedded, Generated: o.File.Generated,
 	}
 	if len(o.Conditions()) > 0 {
@@ -130,12 +133,13 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 		for _, p := range o.Callable.Params {
 			s.Params = append(s.Params, p.Name)
 		}
+		s.Defaults = defaults(o.Callable.Params)
 		for _, r := range o.Callable.Results {
 			s.Results = append(s.Results, r.Type.Text(o.File.Text))
 		}
 	}
 	for _, b := range o.Bases() {
-		s.Bases = append(s.Bases, b.Type.Text(o.File.Text))
+		s.Bases, s.BasesAre = append(s.Bases, b.Type.Text(o.File.Text)), append(s.BasesAre, b.How.String())
 	}
 	if o.Doc != nil {
 		s.Comment = o.Doc.Text
@@ -144,6 +148,21 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 		}
 	}
 	return s
+}
+
+// defaults are what parameters are where they are left out, one for each; nil where none
+// says so.
+func defaults(params []model.Param) []string {
+	out := make([]string, len(params))
+	any := false
+	for i := range params {
+		out[i] = params[i].Default
+		any = any || out[i] != ""
+	}
+	if !any {
+		return nil
+	}
+	return out
 }
 
 // exported reports whether the file gives away the declaration, or the one at the
