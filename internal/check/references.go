@@ -160,7 +160,7 @@ func shownSpan(n *prose.Node) source.Span {
 }
 
 func (p *Pass) resolve(from link.Scope, n *prose.Node) link.Result {
-	return p.Links.Resolve(from, n.Target, link.HowOf(n))
+	return p.Links.ResolveNode(from, n)
 }
 
 func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {

@@ -1,89 +1,81 @@
 package link
 
-import "strings"
+import (
+	"slices"
+	"strings"
 
-// reference is a reference as written, taken apart.
-type reference struct {
-	written  string
-	module   string   // an import path with "/", or ""
-	names    []string // dotted names
-	callable bool     // written with parentheses
-	params   []string // what stood between them
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// This file takes what a text writes for the name of something: what stands before a single
+// ":" may be a library of the project, or the kind that is asked for.
+
+// nameOf is what a text names, from where it stands.
+func (x *Index) nameOf(from Scope, written string) prose.Name {
+	prefix, rest, ok := prose.CutPrefix(written)
+	switch {
+	case ok && x.isLibrary(prefix):
+		name := prose.ParseName(rest)
+		name.Library = prefix
+		return name
+	case ok && x.isKind(from, prefix):
+		name := prose.ParseName(rest)
+		name.Kind = prefix
+		return name
+	}
+	return prose.ParseName(written)
 }
 
-// separators are the signs that mean the same as "." between names.
-var separators = strings.NewReplacer("::", ".", "->", ".", "#", ".")
-
-// parseReference takes a reference apart. ".", "::", "#", "~", "/" and "->" mean the
-// same between names; where "/" stands, the part up to the last one may also be
-// a module's path.
-func parseReference(written string) reference {
-	r := reference{written: written}
-	s := strings.TrimSpace(written)
-	if open := strings.IndexByte(s, '('); open >= 0 && strings.HasSuffix(s, ")") {
-		r.callable = true
-		r.params = splitParams(s[open+1 : len(s)-1])
-		s = s[:open]
+// isKind reports whether a word is a kind of declaration, or a name space of the language of
+// a place.
+func (x *Index) isKind(from Scope, word string) bool {
+	if _, ok := model.ParseKind(word); ok {
+		return true
 	}
-	s = separators.Replace(s)
-	if last := strings.LastIndexByte(s, '/') + 1; strings.IndexByte(s[last:], '~') > 0 { // "Berth~Options", as comments of JavaScript write
-		s = s[:last] + strings.ReplaceAll(s[last:], "~", ".")
+	if from.Module == nil || from.Module.Library.Habits == nil {
+		return false
 	}
-	if slash := strings.LastIndexByte(s, '/'); slash >= 0 {
-		last, rest, dotted := strings.Cut(s[slash+1:], ".")
-		r.module = s[:slash+1] + last
-		if dotted {
-			r.names = strings.Split(rest, ".")
+	for _, space := range from.Module.Library.Habits.Spaces {
+		if space == word {
+			return true
 		}
-		return r
 	}
-	r.names = strings.Split(s, ".")
-	return r
+	return false
 }
 
-// afterSlashes reads a reference again with "/" as a separator of names.
-func (r reference) afterSlashes() []string {
-	names := strings.Split(r.module, "/")
-	return append(names, r.names...)
-}
-
-// cutLibrary cuts the name of a library off a reference: what stands before a
-// single ":".
-func cutLibrary(written string) (library, rest string, ok bool) {
-	library, rest, ok = strings.Cut(strings.TrimSpace(written), ":")
-	if !ok || library == "" || strings.HasPrefix(rest, ":") || strings.ContainsAny(library, "./#(<") {
-		return "", written, false
+// ofKind leaves, of several targets, those of the kind or name space that is asked for, those
+// that share the name of one of them among them.
+func ofKind(found []Target, kind string) []Target {
+	if kind == "" {
+		return found
 	}
-	return library, rest, true
-}
-
-// splitParams cuts a list at its commas, but not at those within brackets, and takes
-// the blanks out.
-func splitParams(list string) []string {
-	var out []string
-	depth, start := 0, 0
-	add := func(end int) {
-		if p := strings.Join(strings.Fields(list[start:end]), ""); p != "" {
-			out = append(out, p)
+	var out []Target
+	for _, t := range found {
+		if t.Declaration == nil {
+			if t.Module != nil && kind == model.KindModule.String() {
+				out = append(out, t)
+			}
+			continue
 		}
-		start = end + 1
-	}
-	for i := 0; i < len(list); i++ {
-		switch list[i] {
-		case '(', '[', '<', '{':
-			depth++
-		case ')', ']', '>', '}':
-			depth--
-		case ',':
-			if depth <= 0 {
-				add(i)
+		for d := range t.Declaration.Namesakes {
+			if is := (Target{Declaration: d}); (d.Space == kind || d.Kind().String() == kind) && !slices.Contains(out, is) {
+				out = append(out, is)
 			}
 		}
 	}
-	if start <= len(list) {
-		add(len(list))
-	}
 	return out
+}
+
+// ResolveNode finds what a node of a text names that is code or a reference.
+func (x *Index) ResolveNode(from Scope, n *prose.Node) Result {
+	switch {
+	case n.Named != nil:
+		return x.ResolveName(from, *n.Named, HowOf(n))
+	case n.Kind == prose.Code:
+		return x.Resolve(from, n.Text, HowOf(n))
+	}
+	return x.Resolve(from, n.Target, HowOf(n))
 }
 
 func splitPath(path string) []string { return strings.Split(path, ".") }

@@ -89,48 +89,52 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 	if how == Outward {
 		written = strings.TrimSuffix(written, ".")
 	}
-	if library, rest, ok := cutLibrary(written); ok && x.isLibrary(library) {
-		return x.inLibrary(from, library, parseReference(rest))
-	}
 	if how == Typed {
 		if t, _, ok := x.ImportedType(from.Module, from.File, written); ok {
 			return Result{Outcome: foundIf(!t.None()), Target: t}
 		}
 	}
-	r := parseReference(written)
-	if r.module != "" {
+	return x.ResolveName(from, x.nameOf(from, written), how)
+}
+
+// ResolveName is Resolve for a name that is taken apart already.
+func (x *Index) ResolveName(from Scope, r prose.Name, how How) Result {
+	if r.Library != "" {
+		return x.inLibrary(from, r.Library, r)
+	}
+	if r.Module != "" {
 		if result, ok := x.byModulePath(from, r); ok {
 			return result
 		}
 		if how == Bracketed {
-			return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.module, strings.Join(r.names, "."))}}
+			return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.Module, strings.Join(r.Path, "."))}}
 		}
-		r.names = r.afterSlashes()
+		r.Path = r.AfterSlashes()
 	}
-	for _, name := range r.names {
+	for _, name := range r.Path {
 		if name == "" {
 			return Result{}
 		}
 	}
-	if own, ok := ownMember(r.names); ok && from.Declaration != nil {
+	if own, ok := ownMember(r.Path); ok && from.Declaration != nil {
 		return x.first(from, []step{x.inScope(from)}, own, r, how)
 	}
-	result := x.first(from, x.steps(from, how, r), r.names, r, how)
+	result := x.first(from, x.steps(from, how, r), r.Path, r, how)
 	if result.Outcome != Missing || result.Unfit != nil {
 		return result
 	}
 	partial := result.Partial
-	if how == Bracketed && !partial && len(r.names) > 1 && namesPackage(r.names[0]) && isUpper(r.names[1]) {
-		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
+	if how == Bracketed && !partial && len(r.Path) > 1 && namesPackage(r.Path[0]) && isUpper(r.Path[1]) {
+		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
-	if how == Outward && !partial && (len(r.names) > 1 || x.native(from, r.names[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.names[0])) {
-		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.names[0], strings.Join(r.names[1:], "."))}}
+	if how == Outward && !partial && (len(r.Path) > 1 || x.native(from, r.Path[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.Path[0])) {
+		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
 	return result
 }
 
 // first is what the nearest of the steps finds.
-func (x *Index) first(from Scope, steps []step, names []string, r reference, how How) Result {
+func (x *Index) first(from Scope, steps []step, names []string, r prose.Name, how How) Result {
 	partial := false
 	var kept []Target // what is out of reach, of the nearest step that found no more
 	for i, step := range steps {
@@ -142,7 +146,7 @@ func (x *Index) first(from Scope, steps []step, names []string, r reference, how
 			return Result{Outcome: Beyond, Target: *beyond}
 		}
 		partial = partial || part
-		found = x.oneThing(x.fit(distinct(found), r))
+		found = x.oneThing(x.fit(ofKind(distinct(found), r.Kind), r))
 		if i > lastOfFile && how == Outward {
 			if found = slices.DeleteFunc(found, x.spare); x.nativeModule(from, names, found) {
 				return Result{Outcome: Beyond}
@@ -159,7 +163,7 @@ func (x *Index) first(from Scope, steps []step, names []string, r reference, how
 		}
 		switch {
 		case len(found) == 1:
-			picked, fits := x.pick(found[0], r.params)
+			picked, fits := x.pick(found[0], r.Params)
 			if !fits && how == Explicit {
 				return Result{Partial: true, Unfit: found[0].Declaration}
 			}
@@ -243,8 +247,8 @@ func namesPackage(name string) bool { return strings.ToLower(name) == name }
 
 // fit drops targets that the form of the reference rules out: parentheses ask
 // for something that can be called.
-func (x *Index) fit(found []Target, r reference) []Target {
-	if !r.callable {
+func (x *Index) fit(found []Target, r prose.Name) []Target {
+	if !r.Callable {
 		return found
 	}
 	kept := found[:0]
@@ -256,35 +260,35 @@ func (x *Index) fit(found []Target, r reference) []Target {
 	return kept
 }
 
-func (x *Index) byModulePath(from Scope, r reference) (Result, bool) {
+func (x *Index) byModulePath(from Scope, r prose.Name) (Result, bool) {
 	var lib *model.Library
 	if from.Module != nil {
 		lib = from.Module.Library
 	}
-	m := x.module(lib, r.module)
+	m := x.module(lib, r.Module)
 	if m == nil && lib != nil {
-		if m = x.packages[r.module]; m == nil { // by the name that users import it by
-			m = x.importable(lib, r.module)
+		if m = x.packages[r.Module]; m == nil { // by the name that users import it by
+			m = x.importable(lib, r.Module)
 		}
 	}
 	if m == nil {
 		return Result{}, false
 	}
-	if len(r.names) == 0 {
+	if len(r.Path) == 0 {
 		return Result{Outcome: Found, Target: Target{Module: m}}, true
 	}
-	if d := x.path(m, r.names); d != nil {
+	if d := x.path(m, r.Path); d != nil {
 		return Result{Outcome: Found, Target: Target{Declaration: d}}, true
 	}
-	if t := x.under(Target{Module: m}, strings.Join(r.names, ".")); !t.None() {
+	if t := x.under(Target{Module: m}, strings.Join(r.Path, ".")); !t.None() {
 		return Result{Outcome: Found, Target: t}, true
 	}
 	if whole := x.gives(m, defaultOf(m), &trail{}).Declaration; whole != nil { // a member of what the module gives
-		if d := x.below(whole, r.names); d != nil {
+		if d := x.below(whole, r.Path); d != nil {
 			return Result{Outcome: Found, Target: Target{Declaration: d}}, true
 		}
 	}
-	if found, _, _ := x.byCalled(m.Library, m)(r.names); len(found) == 1 {
+	if found, _, _ := x.byCalled(m.Library, m)(r.Path); len(found) == 1 {
 		return Result{Outcome: Found, Target: found[0]}, true
 	}
 	return Result{Partial: true}, true
@@ -304,10 +308,10 @@ func (x *Index) isLibrary(name string) bool {
 
 // inLibrary resolves a reference that names its library: one of this project's
 // before those of others.
-func (x *Index) inLibrary(from Scope, library string, r reference) Result {
-	names := r.names
-	if r.module != "" {
-		names = r.afterSlashes()
+func (x *Index) inLibrary(from Scope, library string, r prose.Name) Result {
+	names := r.Path
+	if r.Module != "" {
+		names = r.AfterSlashes()
 	}
 	for _, lib := range x.Project.Libraries {
 		if lib.Name == library {
@@ -318,15 +322,15 @@ func (x *Index) inLibrary(from Scope, library string, r reference) Result {
 }
 
 // bySlashedPath looks in the module whose path a reference writes with "/".
-func (x *Index) bySlashedPath(lib *model.Library, r reference) step {
+func (x *Index) bySlashedPath(lib *model.Library, r prose.Name) step {
 	return func([]string) (found []Target, partial bool, beyond *Target) {
-		for _, m := range x.modules[r.module] {
+		for _, m := range x.modules[r.Module] {
 			if m.Library != lib {
 				continue
 			}
-			if len(r.names) == 0 {
+			if len(r.Path) == 0 {
 				found = append(found, Target{Module: m})
-			} else if d := x.path(m, r.names); d != nil {
+			} else if d := x.path(m, r.Path); d != nil {
 				found = append(found, Target{Declaration: d})
 			}
 		}
@@ -373,12 +377,12 @@ func (x *Index) belowLibrary(names []string) ([]Target, bool, *Target) {
 // and a later one was not; beyond is set where the place is outside the project.
 type step func(names []string) (found []Target, partial bool, beyond *Target)
 
-func (x *Index) steps(from Scope, how How, r reference) []step {
-	name, names := r.names[0], len(r.names)
+func (x *Index) steps(from Scope, how How, r prose.Name) []step {
+	name, names := r.Path[0], len(r.Path)
 	switch {
 	case how == Typed:
 		return x.typeSteps(from, r)
-	case how == Loose && names == 1 && !r.callable:
+	case how == Loose && names == 1 && !r.Callable:
 		return x.wordSteps(from, r)
 	case how == Loose && takes(from.Declaration, name):
 		return nil
@@ -725,30 +729,30 @@ func isUpper(s string) bool { return s != "" && s[0] >= 'A' && s[0] <= 'Z' }
 // that the library imports from there, goes on behind a value whose type is not known,
 // is taken from outside by some file of the library, or by a base that nobody here has read.
 func (x *Index) MayBeOutside(from Scope, written string) bool {
-	r := parseReference(strings.TrimSuffix(written, "."))
-	if len(r.names) == 0 || from.Module == nil {
+	r := prose.ParseName(strings.TrimSuffix(written, "."))
+	if len(r.Path) == 0 || from.Module == nil {
 		return false
 	}
 	outside := x.outsideOf(from.Module.Library)
-	last := r.names[len(r.names)-1]
+	last := r.Path[len(r.Path)-1]
 	switch {
-	case len(r.names) > 1 && (outside.roots[r.names[0]] || x.foreign(from.Module, r.names[0])) && len(x.modules[r.names[0]]) == 0:
+	case len(r.Path) > 1 && (outside.roots[r.Path[0]] || x.foreign(from.Module, r.Path[0])) && len(x.modules[r.Path[0]]) == 0:
 		return true
-	case outside.through(r.names):
+	case outside.through(r.Path):
 		return true
 	case outside.names[last]:
 		return true
-	case len(r.names) == 1:
+	case len(r.Path) == 1:
 		if from.Declaration != nil && !isUpper(last) && x.mayInherit(from.Declaration, 0) { // members begin with small letters
 			return true
 		}
 		return says(from.Module, "globals()[", "globals().update(")
 	}
-	for n := len(r.names) - 1; n > 0; n-- {
-		found := x.first(from, x.steps(from, Outward, reference{names: r.names[:n]}), r.names[:n], reference{names: r.names[:n]}, Outward)
+	for n := len(r.Path) - 1; n > 0; n-- {
+		found := x.first(from, x.steps(from, Outward, prose.Name{Path: r.Path[:n]}), r.Path[:n], prose.Name{Path: r.Path[:n]}, Outward)
 		d := found.Target.Declaration
 		if found.Outcome == Found && d == nil && found.Target.Module != nil {
-			if next := r.names[n]; outside.own && x.isPackage(found.Target.Module) && strings.ToLower(next) == next && x.Near(from, written) == "" && x.Moved(from, written) == "" {
+			if next := r.Path[n]; outside.own && x.isPackage(found.Target.Module) && strings.ToLower(next) == next && x.Near(from, written) == "" && x.Moved(from, written) == "" {
 				return true // as well a module that is not source
 			}
 			return says(found.Target.Module, "__getattr__", "globals()[", "globals().update(")

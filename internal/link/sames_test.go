@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/link"
+	"codrel/internal/prose"
 )
 
 // Of several things with a name, those that are made of one another are one; a name that
@@ -91,4 +92,21 @@ func TestSeats(t *testing.T) {
 	lost := declared(t, s, "javascript", "Port.Nowhere.Lost")
 	assert.Nil(t, lost.Parent)
 	assert.Equal(t, "d", s.Links.Home(lost).Path)
+}
+
+// A dialect that has a syntax of its own for names takes them apart itself: signs that mean
+// something to others are parts of a name to it.
+func TestNamesTakenApart(t *testing.T) {
+	s := deep(t, map[string]string{
+		"web/package.json": `{"name": "web"}`,
+		"web/a.ts":         "/** Holds. */\nexport class Berth {\n  /** Calls. */\n  'operator()'(): void {}\n  /** By an arrow. */\n  'operator->'(): void {}\n}\n/** Of others. */\nexport class Other {}\n",
+	})
+	from := link.ScopeOf(declared(t, s, "typescript", "Other"))
+	for _, name := range []string{"operator()", "operator->"} {
+		found := s.Links.ResolveNode(from, &prose.Node{Kind: prose.Reference, Strict: true, Named: &prose.Name{Path: []string{"Berth", name}}})
+		require.Equal(t, link.Found, found.Outcome, name)
+		assert.Equal(t, name, found.Target.Declaration.Name)
+	}
+	assert.Equal(t, link.Found, s.Links.Resolve(from, "class:Berth", link.Explicit).Outcome)
+	assert.Equal(t, link.Missing, s.Links.Resolve(from, "function:Berth", link.Explicit).Outcome, "there is none of this kind")
 }

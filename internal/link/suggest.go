@@ -6,59 +6,60 @@ import (
 
 	"codrel/internal/model"
 	"codrel/internal/nearest"
+	"codrel/internal/prose"
 )
 
 // Near finds what a reference that means nothing was probably meant to be, and
 // writes it in the form that the reference has, or "". It never suggests what
 // is out of reach. It compares with many names: ask it for findings only.
 func (x *Index) Near(from Scope, written string) string {
-	if library, rest, ok := cutLibrary(written); ok {
+	if library, rest, ok := prose.CutPrefix(written); ok {
 		return x.nearLibrary(from, library, rest)
 	}
-	r := parseReference(written)
-	if r.module != "" {
-		if m := x.module(nil, r.module); m != nil && len(r.names) > 0 {
-			return x.nearIn(m, r.module+".", r.names)
+	r := prose.ParseName(written)
+	if r.Module != "" {
+		if m := x.module(nil, r.Module); m != nil && len(r.Path) > 0 {
+			return x.nearIn(m, r.Module+".", r.Path)
 		}
 		return ""
 	}
 	if from.Module == nil {
-		return x.nearAnywhere(r.names)
+		return x.nearAnywhere(r.Path)
 	}
 	// The part that resolves stays as it was written; the first name that does
 	// not is replaced.
 	for d, depth := from.Declaration, 0; d != nil && depth < 100; d, depth = d.Parent, depth+1 {
-		if member := x.member(d, r.names[0]); member != nil {
-			return x.nearMember(member, r.names[0], r.names[1:])
+		if member := x.member(d, r.Path[0]); member != nil {
+			return x.nearMember(member, r.Path[0], r.Path[1:])
 		}
 	}
-	if first := x.bare(from.Module, from.File, r.names[0]); first != nil {
-		return x.nearMember(first, r.names[0], r.names[1:])
+	if first := x.bare(from.Module, from.File, r.Path[0]); first != nil {
+		return x.nearMember(first, r.Path[0], r.Path[1:])
 	}
 	for _, i := range x.imports[from.File] {
-		if i.name == r.names[0] && i.module != nil && len(r.names) > 1 {
-			return x.nearIn(i.module, i.name+".", r.names[1:])
+		if i.name == r.Path[0] && i.module != nil && len(r.Path) > 1 {
+			return x.nearIn(i.module, i.name+".", r.Path[1:])
 		}
 	}
-	if near := x.nearIn(from.Module, "", r.names); near != "" {
+	if near := x.nearIn(from.Module, "", r.Path); near != "" {
 		return near
 	}
 	if from.Declaration != nil {
-		if near := x.nearSibling(from.Declaration, r.names); near != "" {
+		if near := x.nearSibling(from.Declaration, r.Path); near != "" {
 			return near
 		}
 	}
-	if len(r.names) > 1 {
-		return x.nearAnywhere(r.names)
+	if len(r.Path) > 1 {
+		return x.nearAnywhere(r.Path)
 	}
-	return x.qualified(from.Module, r.names[0])
+	return x.qualified(from.Module, r.Path[0])
 }
 
 // nearLibrary is a reference that names its library, with the library or what
 // stands behind it put right.
 func (x *Index) nearLibrary(from Scope, library, rest string) string {
 	if x.isLibrary(library) {
-		if near := x.nearAnywhere(parseReference(rest).names); near != "" && x.Resolve(from, library+":"+near, Explicit).Outcome == Found {
+		if near := x.nearAnywhere(prose.ParseName(rest).Path); near != "" && x.Resolve(from, library+":"+near, Explicit).Outcome == Found {
 			return library + ":" + near
 		}
 		return ""
@@ -90,21 +91,21 @@ func (x *Index) qualified(m *model.Module, name string) string {
 // place: a module that it is not in any more, too much before it, or too little
 // between. It is "" where nothing, or more than one thing, could be meant.
 func (x *Index) Moved(from Scope, written string) string {
-	r := parseReference(written)
-	if near := x.nearInDotted(from, r.names); near != "" && r.module == "" {
+	r := prose.ParseName(written)
+	if near := x.nearInDotted(from, r.Path); near != "" && r.Module == "" {
 		return near
 	}
-	if m := x.namedModule(from, r); m != nil && len(r.names) > 0 {
-		switch inside := x.inReachCalled(m, r.names[len(r.names)-1]); len(inside) {
+	if m := x.namedModule(from, r); m != nil && len(r.Path) > 0 {
+		switch inside := x.inReachCalled(m, r.Path[len(r.Path)-1]); len(inside) {
 		case 0: // it may have moved
 		case 1:
-			return x.namesOf(from, inside[0], r.module != "")[0]
+			return x.namesOf(from, inside[0], r.Module != "")[0]
 		default:
 			return ""
 		}
 	}
-	for n := range r.names {
-		tail := strings.Join(r.names[n:], ".")
+	for n := range r.Path {
+		tail := strings.Join(r.Path[n:], ".")
 		if len(tail) < shortestTail {
 			break
 		}
@@ -112,7 +113,7 @@ func (x *Index) Moved(from Scope, written string) string {
 		if d == nil {
 			continue
 		}
-		for _, name := range x.namesOf(from, d, r.module != "") {
+		for _, name := range x.namesOf(from, d, r.Module != "") {
 			if name != written && x.Resolve(from, name, Explicit).Target.Declaration == d {
 				return name
 			}
@@ -123,15 +124,15 @@ func (x *Index) Moved(from Scope, written string) string {
 }
 
 // namedModule is the module that a reference begins with, or nil.
-func (x *Index) namedModule(from Scope, r reference) *model.Module {
-	if r.module != "" {
-		return x.module(nil, r.module)
+func (x *Index) namedModule(from Scope, r prose.Name) *model.Module {
+	if r.Module != "" {
+		return x.module(nil, r.Module)
 	}
-	if len(r.names) < 2 {
+	if len(r.Path) < 2 {
 		return nil
 	}
 	for _, i := range x.imports[from.File] {
-		if i.name == r.names[0] && i.member == "" && i.module != nil {
+		if i.name == r.Path[0] && i.member == "" && i.module != nil {
 			return i.module
 		}
 	}
@@ -208,8 +209,8 @@ func (x *Index) namesOf(from Scope, d *model.Declaration, whole bool) []string {
 // Kept reports whether what a reference names is declared in the project, but
 // nowhere in reach.
 func (x *Index) Kept(from Scope, written string) bool {
-	r := parseReference(written)
-	path := strings.Join(r.names, ".")
+	r := prose.ParseName(written)
+	path := strings.Join(r.Path, ".")
 	for _, lib := range x.Project.Libraries {
 		if from.Module != nil && lib != from.Module.Library {
 			continue

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"codrel/internal/model"
+	"codrel/internal/prose"
 )
 
 // This file says what a single word means where comments write code or a type: prose
@@ -18,11 +19,11 @@ func isPlain(name string) bool {
 
 // typeSteps are the places where a type that a comment writes is looked for: what the
 // file can name and, where capitals or dots show that a name is meant, the library.
-func (x *Index) typeSteps(from Scope, r reference) []step {
+func (x *Index) typeSteps(from Scope, r prose.Name) []step {
 	if from.Module == nil {
 		return nil
 	}
-	names, lib := r.names, from.Module.Library
+	names, lib := r.Path, from.Module.Library
 	if len(names) > 1 {
 		return x.steps(from, Loose, r)
 	}
@@ -37,8 +38,8 @@ func (x *Index) typeSteps(from Scope, r reference) []step {
 // no member of the type that is spoken of, which would be written as one, and nothing
 // that the comment's subject takes; an English word is no module but one that the file
 // imports.
-func (x *Index) wordSteps(from Scope, r reference) []step {
-	name := r.names[0]
+func (x *Index) wordSteps(from Scope, r prose.Name) []step {
+	name := r.Path[0]
 	if from.Module == nil {
 		steps := []step{x.byWholePath(nil)}
 		if !isPlain(name) {

@@ -72,6 +72,7 @@ type Node struct {
 	Span     source.Span
 	Text     string // of Text, Code, CodeBlock, Formula and Display
 	Info     string // of a CodeBlock: the fence's words; of a List: Terms or Footnotes, or ""; of a Strong: what it is the label of, see [Label]
+	Named    *Name  // what a Reference or Code names, where the dialect takes it apart itself
 	Target   string // of Link, Image, Reference, Insert and Taken; of a label its version
 	Children []Node
 }

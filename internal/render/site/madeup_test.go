@@ -30,7 +30,8 @@ space Port
 type Place
 / The tides.
 space Port.Tides
-/ A berth with two parameters. See {@link Quay}, {@link Port.Place} and {@link late}.
+/ A berth with two parameters. See {@link Quay}, {@link Port.Place} and {@link late}; the
+/ macro is {@link macro:Berth}, the value {@link constant:Berth}, the type {@link class:Berth}.
 type Berth<A, B>: Place
   / How deep.
   field depth: int
@@ -131,6 +132,8 @@ func TestMadeUpLanguage(t *testing.T) {
 	assert.Contains(t, text(berth), "A berth with two parameters.")
 	assert.Contains(t, berth, `id="depth"`)
 	assert.Contains(t, berth, `<a href="Quay.html">`)
+	assert.Contains(t, berth, `<a href="index.html#macro:Berth">`, "the one of a name space")
+	assert.Contains(t, berth, `<a href="index.html#value:Berth">`, "the one of a kind")
 	assert.Contains(t, berth, `<a href="../Port/Place.html">`, "a base in another module of the file")
 	assert.Contains(t, text(page("Berth.html")), "The same name without parameters.")
 	assert.Contains(t, page("a~2e~b.html"), `id="inside"`)

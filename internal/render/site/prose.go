@@ -352,7 +352,7 @@ func (w *proseWriter) code(n *prose.Node) {
 		}
 	}
 	if link.ReadsLikeName(n.Text) {
-		if r := w.v.plan.Links.Resolve(w.scope, n.Text, link.HowOf(n)); r.Outcome == link.Found {
+		if r := w.v.plan.Links.ResolveNode(w.scope, n); r.Outcome == link.Found {
 			href = w.v.href(r.Target)
 		}
 	}
@@ -378,7 +378,7 @@ func (w *proseWriter) anchored(href string, inside func()) {
 }
 
 func (w *proseWriter) reference(n *prose.Node) {
-	r := w.v.plan.Links.Resolve(w.scope, n.Target, link.HowOf(n))
+	r := w.v.plan.Links.ResolveNode(w.scope, n)
 	href := ""
 	if r.Outcome == link.Found || r.Outcome == link.Beyond {
 		href = w.v.href(r.Target)
