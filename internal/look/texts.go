@@ -26,11 +26,32 @@ func (t Texts) Say(key string, pairs ...string) string {
 	if len(pairs) == 0 {
 		return text
 	}
-	braced := make([]string, len(pairs))
-	for i := 0; i+1 < len(pairs); i += 2 {
-		braced[i], braced[i+1] = "{"+pairs[i]+"}", pairs[i+1]
+	var b strings.Builder
+	for rest := text; ; {
+		open := strings.IndexByte(rest, '{')
+		end := strings.IndexByte(rest[open+1:], '}') + open + 1
+		if open < 0 || end <= open {
+			b.WriteString(rest)
+			return b.String()
+		}
+		value, filled := valueOf(rest[open+1:end], pairs)
+		if !filled {
+			value = rest[open : end+1]
+		}
+		b.WriteString(rest[:open])
+		b.WriteString(value)
+		rest = rest[end+1:]
 	}
-	return strings.NewReplacer(braced...).Replace(text)
+}
+
+// valueOf is what a name stands for in pairs of name and value.
+func valueOf(name string, pairs []string) (value string, ok bool) {
+	for i := 0; i+1 < len(pairs); i += 2 {
+		if pairs[i] == name {
+			return pairs[i+1], true
+		}
+	}
+	return "", false
 }
 
 // In is the key of a text in a language of source code: languages call some

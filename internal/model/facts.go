@@ -88,17 +88,18 @@ type Extra struct {
 	TypeParams []Param
 	Bases      []Base
 	Directives []Directive
-	Modifiers  []string // words of its language that change what it is, as written: "static", "abstract"
-	Conditions []string // under which it exists, as written
-	Advice     *Doc     // what the mark that makes it deprecated says in words
-	Same       string   // the path of what it is another name of, as written
-	In         string   // the module that it belongs to, as written, where its file may declare things of several
-	Space      string   // the name space that its name is in, where its kind does not say it
-	Arity      int32    // how many type parameters are a part of its name
-	Called     string   // the path that its comment calls it by, where code makes it known under that
-	TextOf     string   // the path of what has its text, as written
-	Assigned   bool     // an assignment gives it its text, and nothing is attached to it
-	Property   bool     // it is made a property of what it is another name of
+	Failures   []Failure // that its signature declares; those that a body shows are the callable's
+	Modifiers  []string  // words of its language that change what it is, as written: "static", "abstract"
+	Conditions []string  // under which it exists, as written
+	Advice     *Doc      // what the mark that makes it deprecated says in words
+	Same       string    // the path of what it is another name of, as written
+	In         string    // the module that it belongs to, as written, where its file may declare things of several
+	Space      string    // the name space that its name is in, where its kind does not say it
+	Arity      int32     // how many type parameters are a part of its name
+	Called     string    // the path that its comment calls it by, where code makes it known under that
+	TextOf     string    // the path of what has its text, as written
+	Assigned   bool      // an assignment gives it its text, and nothing is attached to it
+	Property   bool      // it is made a property of what it is another name of
 }
 
 // NewExtra is nil where all lists are empty.
@@ -232,7 +233,6 @@ type Callable struct {
 	Results  []Param
 	Receiver Tokens    // of a method: the type it is declared on
 	Failures []Failure // that its body shows
-	Declared []Failure // that its signature declares
 	Gives    Gives
 	Relays   []string // the callables, as written, whose results are all that the body returns: see GivesRelayed
 	Open     bool     // it reads what it is given beyond its list
@@ -260,11 +260,11 @@ const (
 
 // Param is a parameter, a result or a type parameter.
 type Param struct {
-	Mode     Passing
 	Name     string // as written; the language's word for "unnamed" where it has none
 	Type     Tokens
-	Default  string // what it is where it is left out, as written, or ""
+	Default  source.Span // what it is where it is left out; empty where nothing says so
 	Variadic bool
+	Mode     Passing
 	Optional bool     // may be left out, with or without a default
 	Implied  bool     // given by the language, not by the caller, as Python's self
 	Fields   []string // the names that a pattern takes out of the argument

@@ -184,7 +184,7 @@ type Declaration struct {
 	// member that a type has from a base which users cannot name, and of a second name.
 	Origin *Declaration
 	key    nameKey      // as its files write it; users may know it by another name
-	wrote  string       // the name that its files write
+	cut    int32        // where the name that its files write begins in that of the key
 	next   *Declaration // another one of the same name, in another name space or with another arity
 	gone   bool         // what it was made of went to another one
 	plain  []At         // its own occurrences, where it has the words of another
@@ -229,7 +229,7 @@ func (m *Module) Declare(parent *Declaration, scope string, name Name) *Declarat
 		m.all = append(m.all, make([]Declaration, 0, max(smallestPiece, min(m.count, largestPiece))))
 		last++
 	}
-	m.all[last] = append(m.all[last], Declaration{Module: m, Parent: parent, Name: name.Text, Space: name.Space, Arity: name.Arity, Scope: scope, key: key, wrote: name.Text})
+	m.all[last] = append(m.all[last], Declaration{Module: m, Parent: parent, Name: name.Text, Space: name.Space, Arity: name.Arity, Scope: scope, key: key, cut: int32(len(key.name) - len(name.Text))})
 	m.count++
 	m.labelled = m.labelled || name.Space != "" || name.Arity > 0
 	d := &m.all[last][len(m.all[last])-1]
@@ -274,7 +274,7 @@ func (m *Module) unfile(d *Declaration) {
 // has one of its name already, that one gets its occurrences.
 func (m *Module) Attach(d, parent *Declaration) {
 	m.unfile(d)
-	key := nameKey{parent, d.wrote}
+	key := nameKey{parent, d.Written()}
 	for other := m.byName[key]; other != nil; other = other.next {
 		if other.Space == d.Space && other.Arity == d.Arity {
 			other.Occurrences = append(other.Occurrences, d.Occurrences...)
@@ -286,7 +286,7 @@ func (m *Module) Attach(d, parent *Declaration) {
 		}
 	}
 	m.file(key, d)
-	d.Parent = parent
+	d.Parent, d.cut = parent, 0
 }
 
 // Adopt makes a member of a declaration, or, where that is nil, of the module, out of one
@@ -574,7 +574,7 @@ func (d *Declaration) Label() string {
 }
 
 // Written is the name that the declaration's files write.
-func (d *Declaration) Written() string { return d.wrote }
+func (d *Declaration) Written() string { return d.key.name[d.cut:] }
 
 // Namesakes yields the declarations of the same name in the same place, the first of them
 // first, itself among them.

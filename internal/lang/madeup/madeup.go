@@ -246,7 +246,10 @@ func (r *reader) parameters(c *model.Callable, signature []byte, list string) []
 		}
 		one, value, optional := strings.Cut(one, " = ")
 		name, typ, _ := strings.Cut(one, ": ")
-		p := model.Param{Name: name, Optional: optional, Default: value}
+		p := model.Param{Name: name, Optional: optional}
+		if optional {
+			p.Default = r.spanOf(value)
+		}
 		p.Type = model.Tokens(model.AppendToken(nil, r.facts.Text, model.TokenType, typ))
 		c.Params = append(c.Params, p)
 		signature = model.AppendToken(signature, r.facts.Text, model.TokenParameter, name)
@@ -254,6 +257,12 @@ func (r *reader) parameters(c *model.Callable, signature []byte, list string) []
 		signature = model.AppendToken(signature, r.facts.Text, model.TokenType, typ)
 	}
 	return model.AppendToken(signature, r.facts.Text, model.TokenPunctuation, ")")
+}
+
+// spanOf is where a piece of the file's text stands in it.
+func (r *reader) spanOf(piece string) source.Span {
+	at := strings.Index(r.facts.Text, piece)
+	return source.NewSpan(at, at+len(piece))
 }
 
 // between takes what stands in brackets off the beginning of a text.

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"codrel/internal/model"
+	"codrel/internal/source"
 )
 
 // This file reads parameter lists, type parameters (PEP 695) and the expressions in them.
@@ -95,7 +96,7 @@ func (r *reader) parameter(at int, o *model.Occurrence) int {
 		}
 		r.put(model.TokenPunctuation, sign)
 		f, t := r.trimmed(from, at)
-		p.Default = r.text[f:max(f, t)]
+		p.Default = source.NewSpan(f, max(f, t))
 		r.valueToken(f, t)
 	}
 	o.Variadic = o.Variadic || p.Variadic

@@ -375,8 +375,8 @@ func (r *reader) parameter(at int, o *model.Occurrence) int {
 		at = r.argument(at + 1)
 		p.Optional = true
 		r.put(model.TokenPunctuation, " = ")
-		p.Default = r.text[from:max(from, r.back(at))]
-		r.put(model.TokenLiteral, shortened(p.Default))
+		p.Default = source.NewSpan(from, max(from, r.back(at)))
+		r.put(model.TokenLiteral, shortened(p.Default.In(r.text)))
 	}
 	o.Callable.Params = append(o.Callable.Params, p)
 	return at

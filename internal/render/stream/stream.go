@@ -133,7 +133,7 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 		for _, p := range o.Callable.Params {
 			s.Params = append(s.Params, p.Name)
 		}
-		s.Defaults = defaults(o.Callable.Params)
+		s.Defaults = defaults(o.File, o.Callable.Params)
 		for _, r := range o.Callable.Results {
 			s.Results = append(s.Results, r.Type.Text(o.File.Text))
 		}
@@ -152,11 +152,11 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 
 // defaults are what parameters are where they are left out, one for each; nil where none
 // says so.
-func defaults(params []model.Param) []string {
+func defaults(f *model.Facts, params []model.Param) []string {
 	out := make([]string, len(params))
 	any := false
 	for i := range params {
-		out[i] = params[i].Default
+		out[i] = params[i].Default.In(f.Text)
 		any = any || out[i] != ""
 	}
 	if !any {
