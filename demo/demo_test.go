@@ -36,7 +36,7 @@ func TestTidebook(t *testing.T) {
 			}
 			for d := range m.Declarations {
 				declarations++
-				if len(d.Main().TypeParams()) > 0 {
+				if len(d.Speaks(model.Words).TypeParams()) > 0 {
 					generic++
 				}
 				if d.Deprecated() {

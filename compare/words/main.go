@@ -76,8 +76,8 @@ func measure(folder string) (lines int, lost []string, err error) {
 				if !s.Links.InReach(d) || d.Hidden {
 					continue
 				}
-				for i, o := range d.Occurrences {
-					if o.Doc != nil && (i == d.Primary || !o.Behind) {
+				for _, o := range d.Occurrences {
+					if o.Doc != nil && (o.Occurrence == d.Speaks(model.Words).Occurrence || !o.Behind) {
 						comment(o.Doc, fmt.Sprintf("%s:%d %s", o.File.Path, o.Line, d.Path()))
 					}
 				}

@@ -77,7 +77,7 @@ func TestLibrariesAndModules(t *testing.T) {
 	}, shape(s))
 	assert.Equal(t, "harbour", s.Project.Name)
 	d := s.Project.Libraries[0].Modules[0].Lookup("Path")
-	assert.Equal(t, "sys_windows.go", d.Main().File.Path, "the occurrence with the comment speaks for all")
+	assert.Equal(t, "sys_windows.go", d.Speaks(model.Words).File.Path, "the occurrence with the comment speaks for all")
 	assert.Equal(t, "harbour/harbour.example/harbour/v2#Path", d.ID())
 
 	without := buildtest.Run(t, files, build.Options{})

@@ -138,7 +138,7 @@ func (p *Pass) count() {
 		}
 		p.coverage.Total++
 		taken := false
-		if doc := d.Main().Doc; doc == nil && !d.Documented() || doc != nil && comment.MayTake(p.Module.Library.Habits, doc) {
+		if doc := d.Speaks(model.Words).Doc; doc == nil && !d.Documented() || doc != nil && comment.MayTake(p.Module.Library.Habits, doc) {
 			of := p.Links.TextOf(d)
 			taken = of != nil && of != d
 		}
@@ -320,11 +320,11 @@ func Level(day, hour int) float64 { return 0 }
 	Messages: map[string]string{"": "{kind} {name} is deprecated, but its comment does not say what to use instead"},
 	module: func(p *Pass) {
 		for d := range p.shown {
-			if !d.Main().Deprecated {
+			if !d.Speaks(model.Words).Deprecated {
 				continue
 			}
 			sections, _ := p.Links.Sections(d)
-			if len(sections.Of(prose.SeeAlso)) > 0 || advises(p.Links.Advice(d)) || d.Main().Advice() != nil || advisesInProse(sections.Body) || hasMessage(d.Main()) {
+			if len(sections.Of(prose.SeeAlso)) > 0 || advises(p.Links.Advice(d)) || d.Speaks(model.Words).Advice() != nil || advisesInProse(sections.Body) || hasMessage(d.Speaks(model.Words)) {
 				continue
 			}
 			p.report(d, finding.Finding{

@@ -220,7 +220,7 @@ func (p *Pass) commented(callable *model.Declaration) []model.At {
 // constructor is the member that making an object of a class calls, or nil.
 func constructor(d *model.Declaration) *model.Declaration {
 	for _, m := range d.Members {
-		if m.Kind() == model.KindConstructor && m.Main().Callable != nil {
+		if m.Kind() == model.KindConstructor && m.Speaks(model.Words).Callable != nil {
 			return m
 		}
 	}
@@ -245,7 +245,7 @@ func (p *Pass) callables(c *described, d *model.Declaration) {
 
 // decorators are the texts of what is put around a callable, where the project has them.
 func (p *Pass) decorators(d *model.Declaration) (texts []string) {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	for t := range at.Tokens(at.Signature) {
 		if t.Kind == model.TokenName {
 			break
@@ -255,7 +255,7 @@ func (p *Pass) decorators(d *model.Declaration) (texts []string) {
 		}
 		r := p.Links.Resolve(link.ScopeOf(d), t.Text, link.Loose)
 		if r.Target.Declaration != nil {
-			texts = append(texts, wholeText(r.Target.Declaration.Main()))
+			texts = append(texts, wholeText(r.Target.Declaration.Speaks(model.Words)))
 		}
 	}
 	return texts
@@ -686,10 +686,10 @@ func (p *Pass) relayed(d *model.Declaration, at model.At, depth int) bool {
 		if self, _, member := strings.Cut(name, "."); of == nil && member && isSelf(d, self) {
 			continue // of an object that it holds, which nobody here knows
 		}
-		if of == nil || of.Main().Callable == nil {
+		if of == nil || of.Speaks(model.Words).Callable == nil {
 			return true // told elsewhere
 		}
-		called := of.Main()
+		called := of.Speaks(model.Words)
 		switch {
 		case len(called.Callable.Results) > 0:
 			if !isNothing(p.Module.Library.Habits, called.Callable.Results[0].Type.Text(called.File.Text)) {
@@ -709,7 +709,7 @@ func (p *Pass) callee(d *model.Declaration, name string) *model.Declaration {
 	if self, member, ok := strings.Cut(name, "."); ok && d.Parent != nil && isSelf(d, self) && !strings.Contains(member, ".") {
 		return d.Parent.Member(member)
 	}
-	r := p.Links.Resolve(link.Scope{Module: d.Module, File: d.Main().File}, name, link.Loose)
+	r := p.Links.Resolve(link.Scope{Module: d.Module, File: d.Speaks(model.Words).File}, name, link.Loose)
 	if r.Target.Declaration == nil || r.Target.Declaration.Kind().IsType() {
 		return nil
 	}
@@ -718,7 +718,7 @@ func (p *Pass) callee(d *model.Declaration, name string) *model.Declaration {
 
 // isSelf reports whether a name is that of a method's own object.
 func isSelf(d *model.Declaration, name string) bool {
-	c := d.Main().Callable
+	c := d.Speaks(model.Words).Callable
 	return c != nil && len(c.Params) > 0 && c.Params[0].Implied && c.Params[0].Name == name
 }
 

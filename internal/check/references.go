@@ -412,7 +412,7 @@ func (p *Pass) leaks(d *model.Declaration) {
 	for _, o := range d.Occurrences {
 		for _, t := range shownTypes(o) {
 			typ := p.Links.Type(p.Module, o.File, t.Text).Declaration
-			if typ == nil || typ.Hidden || !typ.Kind().IsType() || p.Links.Reach().Includes(typ.Visibility) || p.Links.InReach(typ) || typ.Main().File.Global {
+			if typ == nil || typ.Hidden || !typ.Kind().IsType() || p.Links.Reach().Includes(typ.Visibility) || p.Links.InReach(typ) || typ.Speaks(model.Words).File.Global {
 				continue
 			}
 			p.report(d, finding.Finding{

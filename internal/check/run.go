@@ -214,7 +214,7 @@ func (p *Pass) shown(yield func(*model.Declaration) bool) {
 }
 
 func at(d *model.Declaration) finding.Place {
-	o := d.Main()
+	o := d.Speaks(model.Words)
 	return o.File.Place(o.NameSpan)
 }
 

@@ -53,7 +53,7 @@ func describe(lib *model.Library) {
 			if d == nil || about.Doc == nil || d.Documented() {
 				continue
 			}
-			is := d.Occurrences[d.Holding]
+			is := d.Speaks(model.Nature)
 			o := &model.Occurrence{
 				Kind: is.Kind, Name: is.Name, Scope: is.Scope, Parent: -1, Visibility: is.Visibility, Doc: about.Doc, Behind: true, Worded: true,
 				Line: int32(f.Position(about.Span.Start).Line), NameSpan: about.Span, Span: about.Span,
@@ -64,8 +64,7 @@ func describe(lib *model.Library) {
 					o.Callable.Params = append(o.Callable.Params, model.Param{Name: p.Name, Optional: p.Optional, Implied: p.Implied})
 				}
 			}
-			d.Occurrences = append(d.Occurrences, model.At{Occurrence: o, File: f})
-			d.Primary = len(d.Occurrences) - 1
+			d.Describe(model.At{Occurrence: o, File: f})
 		}
 	}
 }
@@ -211,7 +210,7 @@ func declare(m *model.Module, placed placement) {
 		}
 	}
 	for d := range m.Declarations {
-		d.Primary = primary(d)
+		d.Settle()
 	}
 	listed := map[string]bool{} // by any of its files: a stub need not say it again
 	for _, f := range m.Files {
@@ -225,7 +224,6 @@ func declare(m *model.Module, placed placement) {
 		} else {
 			m.Top = append(m.Top, d)
 		}
-		d.Holding = d.Primary
 		if d.Visibility = visibility(m, d); d.Parent == nil && listed[d.Name] && !m.Internal {
 			d.Visibility = model.Public
 		}
@@ -233,7 +231,7 @@ func declare(m *model.Module, placed placement) {
 	}
 	for d := range m.Declarations {
 		if len(d.Occurrences) > 1 && len(d.Members) > 0 {
-			d.Holding = holding(d)
+			d.Settle() // what has members may be something else than its words speak of
 		}
 	}
 }
@@ -271,63 +269,6 @@ func outermost(f *model.Facts, i int32) int32 {
 	return i
 }
 
-// holding is the occurrence of a declaration with members that says what it is: a type
-// that shares its name with a value is the type, since that has the page.
-func holding(d *model.Declaration) int {
-	if d.Occurrences[d.Primary].Kind.IsType() {
-		return d.Primary
-	}
-	if i := slices.IndexFunc(d.Occurrences, func(o model.At) bool { return o.Kind.IsType() && o.Kind != model.KindNamespace }); i >= 0 {
-		return i
-	}
-	if i := slices.IndexFunc(d.Occurrences, func(o model.At) bool { return o.Kind.IsType() }); i >= 0 {
-		return i
-	}
-	return d.Primary
-}
-
-// primary is the first occurrence with a comment of its own, one with text before those
-// that are a tag alone (as overloads have that are deprecated), then the first
-// in a group that has one, then the first type, or callable, then the first. Where a namespace shares its name with
-// something else, as namespaces of TypeScript do, that comes before it.
-func primary(d *model.Declaration) int {
-	if len(d.Occurrences) == 1 {
-		return 0
-	}
-	whole := slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return o.Kind != model.KindNamespace })
-	shows := d.Occurrences[0].Visibility // an overload that is kept from more does not speak for one that is not
-	for _, o := range d.Occurrences {
-		shows = min(shows, o.Visibility)
-	}
-	first := func(fits func(model.At) bool) int {
-		return slices.IndexFunc(d.Occurrences, func(o model.At) bool {
-			return (!whole || o.Kind != model.KindNamespace) && (o.Callable == nil || o.Visibility == shows) && fits(o)
-		})
-	}
-	if i := first(func(o model.At) bool { return o.Doc != nil && o.Doc.Text[0] != '@' }); i >= 0 {
-		longest := len(d.Occurrences[i].Doc.Text)
-		if k := first(func(o model.At) bool {
-			return o.Behind && o.Doc != nil && len(o.Doc.Text) > longest && o.Doc.Text[0] != '@'
-		}); k >= 0 {
-			return k // the body's, which says more than that of one form
-		}
-		return i
-	}
-	if i := first(func(o model.At) bool { return o.Doc != nil }); i >= 0 {
-		return i
-	}
-	if i := first(func(o model.At) bool { return o.GroupDoc != nil }); i >= 0 {
-		return i
-	}
-	if i := first(func(o model.At) bool { return o.Kind.IsType() }); i >= 0 {
-		return i // a name that is bound anew under a condition
-	}
-	if i := first(func(o model.At) bool { return o.Callable != nil }); i >= 0 {
-		return i
-	}
-	return max(0, first(func(model.At) bool { return true }))
-}
-
 // visibility is the least of a declaration's own visibility and those around it.
 // A scope whose declaration is not in the module (a method on a type that only
 // another build declares) is judged by nothing but the own one.
@@ -345,8 +286,8 @@ func visibility(m *model.Module, d *model.Declaration) model.Visibility {
 // own is a declaration's own visibility: a list of what its file gives away
 // outweighs how its name is written.
 func own(d *model.Declaration) model.Visibility {
-	v := d.Main().Visibility
-	if len(d.Occurrences) > 1 && v != model.Public && d.Main().Callable != nil {
+	v := d.Speaks(model.Words).Visibility
+	if len(d.Occurrences) > 1 && v != model.Public && d.Speaks(model.Words).Callable != nil {
 		for _, form := range d.Split() { // what callers see of any form
 			v = min(v, form.Visibility())
 		}

@@ -39,8 +39,8 @@ func TestBuildVariantsAreOneDeclaration(t *testing.T) {
 		"a_windows.go", "package a\n\n// Open is documented again.\nfunc Open() {}")
 	d := find(t, lib, "Open")
 	require.Len(t, d.Occurrences, 3)
-	assert.Equal(t, "a_plan9.go", d.Main().File.Path, "the first with a comment speaks for all")
-	assert.Equal(t, []string{"plan9"}, d.Main().File.Conditions)
+	assert.Equal(t, "a_plan9.go", d.Speaks(model.Words).File.Path, "the first with a comment speaks for all")
+	assert.Equal(t, []string{"plan9"}, d.Speaks(model.Words).File.Conditions)
 	assert.Len(t, lib.Modules[0].Top, 1)
 }
 

@@ -58,14 +58,14 @@ func (x *Index) findExamples() map[any][]Example {
 // example makes an example of a test's declaration, and finds what it exemplifies: nil
 // where it is none, or of something that is not there.
 func example(exampler lang.Exampler, m *model.Module, d *model.Declaration) (e Example, of any) {
-	if d.Kind() != model.KindFunction || d.Parent != nil || d.Main().Callable == nil || len(d.Main().Callable.Params) > 0 {
+	if d.Kind() != model.KindFunction || d.Parent != nil || d.Speaks(model.Words).Callable == nil || len(d.Speaks(model.Words).Callable.Params) > 0 {
 		return e, nil
 	}
 	path, variant, ok := exampler.ExampleOf(d.Name)
 	if !ok {
 		return e, nil
 	}
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	e = Example{Name: d.Name, Variant: variant, At: at}
 	e.Code, e.Output = exampler.Example(withBody(at))
 	switch subject := m.Lookup(path); {

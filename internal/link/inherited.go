@@ -50,7 +50,7 @@ func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
 
 // passesDown reports whether a member goes on to the types that have its own as a base.
 func (x *Index) passesDown(m *model.Declaration) bool {
-	return m.Kind() != model.KindConstructor && !m.Blank() && !m.Main().Embedded && x.InReach(m)
+	return m.Kind() != model.KindConstructor && !m.Blank() && !m.Speaks(model.Words).Embedded && x.InReach(m)
 }
 
 // defaultOf is the name of what a module gives without a name, or "".

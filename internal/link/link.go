@@ -213,7 +213,7 @@ func (x *Index) Reach() model.Reach { return x.options.Reach }
 // Sections are the sections of the declaration's own comment, or of its group's
 // where it has none. The file is the one the comment stands in.
 func (x *Index) Sections(d *model.Declaration) (*comment.Sections, *model.Facts) {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	doc := at.Doc
 	if doc == nil {
 		doc = at.GroupDoc

@@ -51,7 +51,7 @@ func TestMarks(t *testing.T) {
 func marked(t *testing.T, s *build.Snapshot) {
 	declared := map[string]*model.Declaration{}
 	each(s, func(d *model.Declaration) {
-		at := d.Main()
+		at := d.Speaks(model.Words)
 		before := at.File.Text[:at.NameSpan.Start]
 		if all := declares.FindAllStringSubmatchIndex(before, -1); len(all) > 0 {
 			if last := all[len(all)-1]; last[1] == len(before) {
@@ -84,7 +84,7 @@ func marked(t *testing.T, s *build.Snapshot) {
 		}
 	}
 	each(s, func(d *model.Declaration) {
-		check(link.ScopeOf(d), d.Module.Library.Language, d.Main().Doc, d.ID())
+		check(link.ScopeOf(d), d.Module.Library.Language, d.Speaks(model.Words).Doc, d.ID())
 	})
 	assert.Greater(t, count, 40, "the fixture has marked uses")
 }

@@ -114,7 +114,7 @@ func (s methodSet) fulfils(wanted methodSet) bool {
 }
 
 func isAlias(d *model.Declaration) bool {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	for t := range at.Tokens(at.Signature) {
 		if t.Kind == model.TokenPunctuation && strings.HasSuffix(t.Text, " =") {
 			return true
@@ -134,7 +134,7 @@ func (x *Index) interfaceSet(d *model.Declaration, depth int) methodSet {
 	}
 	set := methodSet{}
 	for _, member := range d.Members {
-		if at := member.Main(); at.Callable != nil && member.Origin == nil {
+		if at := member.Speaks(model.Words); at.Callable != nil && member.Origin == nil {
 			set[x.methodKey(member)] = x.signature(d, at)
 		}
 	}
@@ -175,7 +175,7 @@ func (x *Index) embedInterface(d *model.Declaration, o model.At, b model.Base, s
 // methodKey is the name by which methods of two types are compared: one that
 // is not exported belongs to its package alone.
 func (x *Index) methodKey(d *model.Declaration) string {
-	if d.Main().Visibility == model.Public {
+	if d.Speaks(model.Words).Visibility == model.Public {
 		return d.Name
 	}
 	return d.Module.Path + "." + d.Name
@@ -189,7 +189,7 @@ func (x *Index) typeSet(d *model.Declaration, asked map[string]bool, set methodS
 		return
 	}
 	for _, member := range d.Members {
-		at := member.Main()
+		at := member.Speaks(model.Words)
 		if at.Callable == nil || at.Kind != model.KindMethod || member.Origin != nil {
 			continue
 		}
@@ -231,7 +231,7 @@ func typeParameterPlaces(owner *model.Declaration, at model.At) map[string]int {
 		}
 	}
 	if len(places) == 0 {
-		for i, p := range owner.Main().TypeParams() {
+		for i, p := range owner.Speaks(model.Words).TypeParams() {
 			places[p.Name] = i
 		}
 	}
@@ -310,7 +310,7 @@ func (n *normalizer) typeName(name string) {
 
 // alias writes what an alias stands for: the tokens behind "=".
 func (n *normalizer) alias(d *model.Declaration) {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	signature := at.Signature.List(at.File.Text)
 	for i, t := range signature {
 		if t.Kind == model.TokenPunctuation && strings.HasSuffix(t.Text, " =") {

@@ -26,7 +26,7 @@ func (x *Index) FormsInReach(d *model.Declaration) []model.Form {
 // Overloads are the signatures of the forms of a callable that its pages show, in the order
 // in which they are written; nil where that is one.
 func (x *Index) Overloads(d *model.Declaration) []model.At {
-	if len(d.Occurrences) < 2 || d.Main().Callable == nil {
+	if len(d.Occurrences) < 2 || d.Speaks(model.Words).Callable == nil {
 		return nil
 	}
 	forms := x.FormsInReach(d)
@@ -69,11 +69,11 @@ func (x *Index) pick(t Target, params []string) (picked Target, fits bool) {
 // callableOf is what is called where a declaration is: itself, or what makes a value
 // of a type; nil where nobody can tell.
 func callableOf(d *model.Declaration) *model.Declaration {
-	if d.Main().Callable != nil {
+	if d.Speaks(model.Words).Callable != nil {
 		return d
 	}
 	for _, m := range d.Members {
-		if m.Kind() == model.KindConstructor && m.Main().Callable != nil {
+		if m.Kind() == model.KindConstructor && m.Speaks(model.Words).Callable != nil {
 			return m
 		}
 	}

@@ -142,7 +142,7 @@ func (x *Index) nextText(d *model.Declaration) *model.Declaration {
 
 // textNamed is the declaration whose text the code itself gives a declaration, or nil.
 func (x *Index) textNamed(d *model.Declaration) *model.Declaration {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	if at.Same() != "" && isSame(d) {
 		return x.sameAs(d)
 	}
@@ -156,7 +156,7 @@ func (x *Index) textNamed(d *model.Declaration) *model.Declaration {
 		}
 	}
 	of := x.Type(d.Module, at.File, at.Extra.TextOf).Declaration
-	if of != nil && of.Main().Callable == nil && !of.Kind().IsType() {
+	if of != nil && of.Speaks(model.Words).Callable == nil && !of.Kind().IsType() {
 		return nil
 	}
 	return of
@@ -180,7 +180,7 @@ func (x *Index) TakenFrom(d *model.Declaration, n *prose.Node) *model.Declaratio
 
 // hasText reports whether a declaration has a comment with words of its own.
 func (x *Index) hasText(d *model.Declaration) bool {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	if at.Doc == nil {
 		return false
 	}
@@ -287,7 +287,7 @@ func (x *Index) Summary(d *model.Declaration) ([]prose.Node, Scope) {
 // TextsFrom are the declarations that parts of a declaration's comment are taken from.
 func (x *Index) TextsFrom(d *model.Declaration) []*model.Declaration {
 	var out []*model.Declaration
-	if doc := d.Main().Doc; doc == nil || !comment.MayTake(d.Module.Library.Habits, doc) || !x.hasText(d) {
+	if doc := d.Speaks(model.Words).Doc; doc == nil || !comment.MayTake(d.Module.Library.Habits, doc) || !x.hasText(d) {
 		return nil
 	}
 	sections, _ := x.Sections(d)

@@ -232,7 +232,7 @@ func (x *Index) combined(d *model.Declaration) []embedding {
 	if !ok || d.Kind() != model.KindType || d.Module.Library.Elsewhere != nil {
 		return nil
 	}
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	var out []embedding
 	depth, behind, braces := 0, false, 0
 	for t := range at.Tokens(at.Signature) {
@@ -291,7 +291,7 @@ func nesting(t model.Token) (n int) {
 
 // mapsFirst reports whether a type has the members of its first argument, or some of them.
 func (x *Index) mapsFirst(d *model.Declaration) bool {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	if len(at.TypeParams()) == 0 || len(x.combined(d)) > 0 {
 		return false
 	}

@@ -19,7 +19,7 @@ type Scope struct {
 
 // ScopeOf is the scope of the comment on a declaration.
 func ScopeOf(d *model.Declaration) Scope {
-	return Scope{Module: d.Site().Module, File: d.Main().File, Declaration: d.Site()}
+	return Scope{Module: d.Site().Module, File: d.Speaks(model.Words).File, Declaration: d.Site()}
 }
 
 // Outcome tells how the resolution of a reference ended.
@@ -640,7 +640,7 @@ func (x *Index) member(d *model.Declaration, name string) *model.Declaration {
 // ofFieldType finds a member of the type that a field has: references follow
 // fields as selectors in code do.
 func (x *Index) ofFieldType(d *model.Declaration, name string) *model.Declaration {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	if at.Kind != model.KindField || at.Embedded {
 		return nil
 	}
@@ -791,7 +791,7 @@ func (x *Index) mayInherit(d *model.Declaration, depth int) bool {
 // decorated reports whether a type is handed to something when the program runs, which
 // may give it members.
 func decorated(d *model.Declaration) bool {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	for t := range at.Tokens(at.Signature) {
 		switch t.Kind {
 		case model.TokenValue:

@@ -60,10 +60,10 @@ func isAmong(d *model.Declaration, found []Target) bool {
 // outside where that is missing, as "pwd = None" does: who names it means that module.
 func (x *Index) spare(t Target) bool {
 	d := t.Declaration
-	if d == nil || d.Parent != nil || d.Kind() != model.KindVariable && d.Kind() != model.KindConstant || d.Main().Doc != nil {
+	if d == nil || d.Parent != nil || d.Kind() != model.KindVariable && d.Kind() != model.KindConstant || d.Speaks(model.Words).Doc != nil {
 		return false
 	}
-	return slices.ContainsFunc(x.imports[d.Main().File], func(i imported) bool {
+	return slices.ContainsFunc(x.imports[d.Speaks(model.Words).File], func(i imported) bool {
 		return i.module == nil && !i.self && i.name == d.Name && (i.path == d.Name || strings.HasSuffix(i.path, "."+d.Name) || i.member != "")
 	})
 }

@@ -53,7 +53,7 @@ func (x *Index) seat() {
 // forUsers reports whether a declaration is within reach, or would be if its module were
 // not kept from users.
 func (x *Index) forUsers(d *model.Declaration) bool {
-	return x.InReach(d) || d.Module.Role == model.RoleCode && x.kept(d.Module) && !d.Hidden && !x.replaced[d] && d.Main().Visibility == model.Public
+	return x.InReach(d) || d.Module.Role == model.RoleCode && x.kept(d.Module) && !d.Hidden && !x.replaced[d] && d.Speaks(model.Words).Visibility == model.Public
 }
 
 // place is a path in a library.
@@ -99,7 +99,7 @@ func (x *Index) holder(holders map[place][]*model.Declaration, d *model.Declarat
 	for _, better := range []func(*model.Declaration) bool{
 		func(h *model.Declaration) bool { return h.Module == d.Module },
 		func(h *model.Declaration) bool { return h.Kind() == model.KindNamespace },
-		func(h *model.Declaration) bool { return h.Main().Doc != nil },
+		func(h *model.Declaration) bool { return h.Speaks(model.Words).Doc != nil },
 	} {
 		if some := slices.DeleteFunc(slices.Clone(list), func(h *model.Declaration) bool { return h == d || !better(h) }); len(some) > 0 {
 			list = some

@@ -71,7 +71,7 @@ func (x *Index) isOwn(lib *model.Library, in *imported) bool {
 // passesOn reports whether a module declares nothing for its users.
 func passesOn(m *model.Module) bool {
 	return !slices.ContainsFunc(m.Top, func(d *model.Declaration) bool {
-		return d.Visibility == model.Public || m.Internal && d.Main().Visibility == model.Public
+		return d.Visibility == model.Public || m.Internal && d.Speaks(model.Words).Visibility == model.Public
 	})
 }
 
@@ -132,7 +132,7 @@ func (g *giving) module(m *model.Module) {
 	for _, d := range m.Top {
 		if visible(d) && (own || !leftOut(d)) {
 			if t := x.standsFor(d, &trail{}); !t.None() {
-				g.add(Given{Name: d.Name, Target: t, Stands: d, File: d.Main().File})
+				g.add(Given{Name: d.Name, Target: t, Stands: d, File: d.Speaks(model.Words).File})
 			}
 		}
 	}
@@ -175,7 +175,7 @@ func (g *giving) module(m *model.Module) {
 // Listed is the name of a list of exports whose comment speaks for a declaration that has
 // none of its own, or nil.
 func (x *Index) Listed(d *model.Declaration) *Given {
-	if d.Parent != nil || d.Main().Doc != nil {
+	if d.Parent != nil || d.Speaks(model.Words).Doc != nil {
 		return nil
 	}
 	m := x.Home(d)
@@ -190,7 +190,7 @@ func (x *Index) Listed(d *model.Declaration) *Given {
 // visible reports whether users can take a declaration from its module, if they can take
 // anything from that.
 func visible(d *model.Declaration) bool {
-	return d.Visibility == model.Public || d.Module.Internal && d.Main().Visibility == model.Public && !leftOut(d)
+	return d.Visibility == model.Public || d.Module.Internal && d.Speaks(model.Words).Visibility == model.Public && !leftOut(d)
 }
 
 // star lists all that a module gives.
@@ -270,7 +270,7 @@ func (x *Index) valueType(d *model.Declaration, o model.At, t model.Token) *mode
 
 func (g *giving) membersOf(d *model.Declaration, f *model.Facts) {
 	for _, member := range d.Members {
-		if k := member.Kind(); k != model.KindConstructor && k != model.KindIndexer && member.Main().Visibility == model.Public && !strings.HasPrefix(member.Name, "(") && !strings.HasPrefix(member.Name, "[") && member.Name != "new" {
+		if k := member.Kind(); k != model.KindConstructor && k != model.KindIndexer && member.Speaks(model.Words).Visibility == model.Public && !strings.HasPrefix(member.Name, "(") && !strings.HasPrefix(member.Name, "[") && member.Name != "new" {
 			g.add(Given{Name: member.Name, Target: Target{Declaration: member}, File: f})
 		}
 	}
@@ -298,7 +298,7 @@ func (x *Index) liftGiven(m *model.Module, depth int) {
 		if other := given.Target.Module; other != nil && other.Internal && !x.wholes[other] && other.Library.Elsewhere == nil { // the whole module under a name
 			x.liftedModules[other], x.wholes[other] = true, true
 			for _, d := range other.Top {
-				if d.Main().Visibility == model.Public && !leftOut(d) {
+				if d.Speaks(model.Words).Visibility == model.Public && !leftOut(d) {
 					x.lifted[d] = true
 				}
 			}
@@ -318,8 +318,8 @@ func (x *Index) liftGiven(m *model.Module, depth int) {
 // mayLift reports whether a declaration is for users where a module gives it on under a
 // name: it is, unless a comment keeps it from them, whatever its own name says.
 func (x *Index) mayLift(d *model.Declaration, name string) bool {
-	return d.Main().Visibility == model.Public || d.Parent == nil && d.Main().Doc == nil && d.Main().Visibility == model.Private ||
-		d.Main().Visibility == model.Private && name != d.Name
+	return d.Speaks(model.Words).Visibility == model.Public || d.Parent == nil && d.Speaks(model.Words).Doc == nil && d.Speaks(model.Words).Visibility == model.Private ||
+		d.Speaks(model.Words).Visibility == model.Private && name != d.Name
 }
 
 // Visibility is the effective one of a declaration, seen from outside: what a
@@ -333,7 +333,7 @@ func (x *Index) Visibility(d *model.Declaration) model.Visibility {
 		if x.lifted[at] {
 			return v
 		}
-		v = max(v, at.Main().Visibility)
+		v = max(v, at.Speaks(model.Words).Visibility)
 	}
 	return d.Visibility
 }
@@ -375,7 +375,7 @@ func (x *Index) rename() {
 		if own := d.Module.Find(n.name); own != nil && x.standsFor(own, &trail{}).None() {
 			continue // its module has something else of this name
 		}
-		if !plain[d] && (x.kept(d.Module) || leftOut(d) || d.Main().Visibility == model.Private) {
+		if !plain[d] && (x.kept(d.Module) || leftOut(d) || d.Speaks(model.Words).Visibility == model.Private) {
 			d.Module.Rename(d, n.name)
 		}
 	}
@@ -411,11 +411,11 @@ func (x *Index) speakForOthers() {
 					continue
 				}
 				of := x.sameAs(d)
-				if of != nil && d.Main().Doc != nil && of.Form().File != d.Main().File {
+				if of != nil && d.Speaks(model.Words).Doc != nil && of.Speaks(model.Signature).File != d.Speaks(model.Words).File {
 					continue // a comment of its own, which stands in another file than the words would
 				}
-				if of != nil && of != d && of.Main().Callable != nil && of.Site() != d {
-					m.Speak(d, of, secondNamed(d.Main(), of))
+				if of != nil && of != d && of.Speaks(model.Words).Callable != nil && of.Site() != d {
+					m.Speak(d, of, secondNamed(d.Speaks(model.Words), of))
 				}
 			}
 		}
@@ -435,7 +435,7 @@ func isSame(d *model.Declaration) bool {
 
 // sameAs is the declaration that another one is a second name of, or nil.
 func (x *Index) sameAs(d *model.Declaration) *model.Declaration {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	names := splitPath(at.Same())
 	if d.Parent != nil {
 		if of := x.promoted(d.Parent, names[0], 0); of != nil && of != d {
@@ -451,7 +451,7 @@ func (x *Index) sameAs(d *model.Declaration) *model.Declaration {
 
 // secondNamed is an occurrence with the words of a callable under another name.
 func secondNamed(at model.At, of *model.Declaration) model.At {
-	form := of.Form()
+	form := of.Speaks(model.Signature)
 	made := *form.Occurrence
 	made.Name, made.Scope, made.Visibility, made.Export = at.Name, at.Scope, at.Visibility, at.Export
 	made.Doc, made.GroupDoc, made.Deprecated = at.Doc, nil, at.Deprecated || form.Deprecated
@@ -523,7 +523,7 @@ func (x *Index) addTo(m *model.Module, list []*model.Declaration) {
 
 // augmented is the module that a declaration adds to, or nil.
 func (x *Index) augmented(importer lang.Importer, m *model.Module, d *model.Declaration) *model.Module {
-	for _, path := range importer.ImportPaths(m, d.Main().File, d.Name) {
+	for _, path := range importer.ImportPaths(m, d.Speaks(model.Words).File, d.Name) {
 		if of := x.importable(m.Library, path); of != nil && of != m && of.Library == m.Library {
 			return of
 		}
@@ -583,7 +583,7 @@ func (x *Index) adoptInto(m *model.Module, d *model.Declaration) {
 			taken = unlikeNames(taken)
 		}
 		adoptAll(m, d, taken, func(member *model.Declaration) bool {
-			at := member.Main()
+			at := member.Speaks(model.Words)
 			return x.options.Reach.Includes(at.Visibility) && !member.Hidden && member.Origin == nil && !at.Embedded && !member.Blank()
 		}, 0)
 		next = above

@@ -159,7 +159,7 @@ func (x *Index) MemberTexts() map[string]map[string]string {
 				if d.Parent == nil || !d.Parent.Kind().IsType() || d.Kind() == model.KindField || d.Kind() == model.KindEnumMember || !x.known(d) {
 					continue
 				}
-				doc := d.Main().Doc
+				doc := d.Speaks(model.Words).Doc
 				if doc == nil || doc.Escaped && strings.Contains(doc.Text, `\`) || strings.TrimSpace(doc.Text) == "" {
 					continue
 				}

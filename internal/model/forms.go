@@ -38,7 +38,7 @@ func (f *Form) Visibility() Visibility {
 // Split takes a declaration apart into its forms, in the order in which they are written.
 // What is no callable has one.
 func (d *Declaration) Split() []Form {
-	if len(d.Occurrences) == 1 || d.Main().Callable == nil {
+	if len(d.Occurrences) == 1 || d.Speaks(Words).Callable == nil {
 		return []Form{d.whole()}
 	}
 	heads := d.heads()
@@ -83,7 +83,7 @@ func (d *Declaration) overloaded() bool {
 
 // whole is the declaration as one form.
 func (d *Declaration) whole() Form {
-	head := d.Form()
+	head := d.Speaks(Signature)
 	i := slices.IndexFunc(d.Occurrences, func(at At) bool { return at.Occurrence == head.Occurrence })
 	return Form{Occurrences: d.Occurrences, head: max(i, 0)}
 }
@@ -117,7 +117,7 @@ func formOf(forms []Form, at At) int {
 // heads are the occurrences that callers can tell apart, by signature, each once: the
 // one that speaks for the others first, then the rest in order.
 func (d *Declaration) heads() []At {
-	first := d.Form()
+	first := d.Speaks(Signature)
 	if len(d.Occurrences) == 1 {
 		return []At{first}
 	}
@@ -145,7 +145,7 @@ func (d *Declaration) Forms() []At { return d.heads() }
 // Overloads are the signatures of a callable's forms, in the order in which they are
 // written; nil where there is one form.
 func (d *Declaration) Overloads() []At {
-	if len(d.Occurrences) < 2 || d.Main().Callable == nil {
+	if len(d.Occurrences) < 2 || d.Speaks(Words).Callable == nil {
 		return nil
 	}
 	forms := d.Split()

@@ -75,21 +75,33 @@ func TestDeclare(t *testing.T) {
 	assert.Equal(t, 2003, m.Count())
 }
 
-func TestDeclarationSpeaksForItsOccurrences(t *testing.T) {
-	plain, said := &model.Occurrence{Kind: model.KindConstant}, &model.Occurrence{Kind: model.KindVariable, Doc: &model.Doc{Text: "x"}, Deprecated: true}
+func TestOccurrencesSpeakForTheirDeclaration(t *testing.T) {
+	m := model.NewModule(&model.Library{}, "x")
+	class := &model.Occurrence{Kind: model.KindClass}
+	said := &model.Occurrence{Kind: model.KindFunction, Callable: &model.Callable{}, Doc: &model.Doc{Text: "x"}, Deprecated: true}
 	hand, machine := &model.Facts{Path: "a.go"}, &model.Facts{Path: "b.go", Generated: true}
-	d := &model.Declaration{Occurrences: []model.At{{Occurrence: plain, File: machine}, {Occurrence: said, File: hand}}, Primary: 1, Holding: 0}
-	assert.Equal(t, model.KindConstant, d.Kind(), "one occurrence may speak while another says what it is")
-	d.Holding = 1
-	assert.Equal(t, model.KindVariable, d.Kind())
+	d := m.Declare(nil, "", model.Name{Text: "Berth"})
+	d.Occurrences = []model.At{{Occurrence: class, File: machine}, {Occurrence: said, File: hand}}
+	d.Settle()
+	assert.Same(t, said, d.Speaks(model.Words).Occurrence)
+	assert.Equal(t, model.KindFunction, d.Kind())
+	d.Members = []*model.Declaration{m.Declare(d, "Berth", model.Name{Text: "Assign"})}
+	d.Settle()
+	assert.Same(t, said, d.Speaks(model.Words).Occurrence)
+	assert.Equal(t, model.KindClass, d.Kind(), "one occurrence has the words while another says what it is")
 	assert.True(t, d.Documented())
 	assert.True(t, d.Deprecated())
 	assert.False(t, d.Generated(), "one occurrence is written by a person")
 	doc, file := d.Doc()
 	assert.Equal(t, "x", doc.Text)
 	assert.Same(t, hand, file)
+	machine.Stub = true
+	assert.Same(t, class, d.Speaks(model.Signature).Occurrence, "callers see the stub")
+	machine.Stub = false
+	said.Behind = true
+	assert.Same(t, class, d.Speaks(model.Signature).Occurrence, "what only gives a body is not what callers see")
 	d.Occurrences = d.Occurrences[:1]
-	d.Primary, d.Holding = 0, 0
+	d.Settle()
 	assert.True(t, d.Generated())
 	assert.False(t, d.Documented())
 	d.Occurrences[0].GroupDoc = &model.Doc{Text: "group"}

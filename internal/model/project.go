@@ -177,13 +177,13 @@ type Declaration struct {
 	Scope       string // enclosing names joined by "."
 	Occurrences []At   // in the order of files and lines; len > 0
 	Visibility  Visibility
-	Primary     int // index of the occurrence that speaks for it: the first with a comment, else the first
-	Holding     int // index of the occurrence that says what it is: one that can hold members, where it has any
 	Hidden      bool
 	// Origin is the declaration whose words these are, where that is another one: of a
 	// member that a type has from a base which users cannot name, and of a second name.
 	Origin *Declaration
-	key    nameKey      // as its files write it; users may know it by another name
+	key    nameKey // as its files write it; users may know it by another name
+	words  int32   // indices of the occurrences that speak for it, see [Declaration.Speaks]
+	nature int32
 	cut    int32        // where the name that its files write begins in that of the key
 	next   *Declaration // another one of the same name, in another name space or with another arity
 	gone   bool         // what it was made of went to another one
@@ -302,8 +302,8 @@ func (m *Module) Adopt(parent, origin *Declaration) *Declaration {
 	}
 	d := m.Declare(parent, "", Name{origin.Name, origin.Space, origin.Arity})
 	d.Origin = origin
-	d.Occurrences, d.Primary, d.Holding = origin.Occurrences, origin.Primary, origin.Holding
-	d.Visibility, d.Hidden = origin.Main().Visibility, origin.Hidden
+	d.Occurrences, d.words, d.nature = origin.Occurrences, origin.words, origin.nature
+	d.Visibility, d.Hidden = origin.Speaks(Words).Visibility, origin.Hidden
 	if parent != nil {
 		d.Scope, d.Visibility, d.Hidden = parent.Path(), max(parent.Visibility, d.Visibility), parent.Hidden || d.Hidden
 	}
@@ -372,10 +372,10 @@ const deepest = 1000
 func (m *Module) Speak(d, origin *Declaration, at At) {
 	was := *d
 	m.undo = append(m.undo, func() {
-		d.Occurrences, d.Primary, d.Holding, d.Origin, d.plain = was.Occurrences, was.Primary, was.Holding, was.Origin, nil
+		d.Occurrences, d.words, d.nature, d.Origin, d.plain = was.Occurrences, was.words, was.nature, was.Origin, nil
 	})
 	d.plain = d.Occurrences
-	d.Occurrences, d.Primary, d.Holding, d.Origin = []At{at}, 0, 0, origin
+	d.Occurrences, d.words, d.nature, d.Origin = []At{at}, 0, 0, origin
 }
 
 // Reset puts the module back to what its files say.
@@ -490,36 +490,9 @@ func (m *Module) Last() string { return m.Path[strings.LastIndexByte(m.Path, '/'
 // ID names the module in the project: "library/path".
 func (m *Module) ID() string { return m.Library.Name + "/" + m.Path }
 
-// Main is the occurrence that speaks for the declaration.
-func (d *Declaration) Main() At { return d.Occurrences[d.Primary] }
-
-// Form is the occurrence whose signature callers see: a stub's before that of the
-// code, and none that only gives a body to forms declared before it.
-func (d *Declaration) Form() At {
-	stub, code := -1, false
-	for i, o := range d.Occurrences {
-		code = code || !o.File.Stub
-		if o.File.Stub && (stub < 0 || d.Occurrences[stub].Kind == KindNamespace) { // a namespace of the name says nothing of the rest
-			stub = i
-		}
-	}
-	if stub >= 0 && code {
-		return d.Occurrences[stub]
-	}
-	if main := d.Main(); !main.Behind {
-		return main
-	}
-	for _, o := range d.Occurrences {
-		if !o.Behind {
-			return o
-		}
-	}
-	return d.Main()
-}
-
 // Kind is what the declaration is.
 func (d *Declaration) Kind() Kind {
-	k := d.Occurrences[d.Holding].Kind
+	k := d.Speaks(Nature).Kind
 	if len(d.Members) > 0 && (k == KindConstant || k == KindVariable) {
 		return KindNamespace // an object that names are put into
 	}
@@ -628,7 +601,7 @@ func (d *Declaration) Called() string {
 
 // Doc is the declaration's own doc comment and the file it stands in, or nil.
 func (d *Declaration) Doc() (*Doc, *Facts) {
-	at := d.Main()
+	at := d.Speaks(Words)
 	return at.Doc, at.File
 }
 

@@ -309,7 +309,7 @@ func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
 	if d.Kind() != model.KindClass {
 		return form, false
 	}
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	for t := range at.Tokens(at.Signature) {
 		if (t.Kind == model.TokenValue || t.Kind == model.TokenType) && records[t.Text] {
 			return form, true
@@ -331,7 +331,7 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 	case model.KindEnum:
 		return "enumeration"
 	case model.KindMethod:
-		at := d.Form()
+		at := d.Speaks(model.Signature)
 		for t := range at.Tokens(at.Signature) {
 			switch {
 			case t.Kind == model.TokenValue && (t.Text == "classmethod" || t.Text == "staticmethod"):

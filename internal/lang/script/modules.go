@@ -95,11 +95,11 @@ func (FrontEnd) BringNameIn(module *model.Module, d *model.Declaration, name str
 		local = identifier(from[strings.LastIndexByte(from, '/')+1:])
 	}
 	switch {
-	case d.Main().Export == model.NotExported && d.Module == module || from == "":
+	case d.Speaks(model.Words).Export == model.NotExported && d.Module == module || from == "":
 		return ""
-	case d.Called() != "" || d.Main().Worded && d.Kind() != model.KindType:
+	case d.Called() != "" || d.Speaks(model.Words).Worded && d.Kind() != model.KindType:
 		return "" // code makes it known, under its path
-	case d.Main().Worded:
+	case d.Speaks(model.Words).Worded:
 		return "/** @import { " + name + " } from \"" + from + "\" */"
 	case isCommon(module) && name == "default":
 		return "const " + local + " = require(\"" + from + "\")"
@@ -234,7 +234,7 @@ func (FrontEnd) AsksComment(d *model.Declaration) bool {
 	case model.KindClass, model.KindInterface, model.KindEnum, model.KindFunction, model.KindMethod, model.KindType, model.KindProperty:
 		return !strings.HasPrefix(d.Name, "[") && d.Name != "()" && d.Name != "new" && d.Name != "toString"
 	case model.KindConstant, model.KindVariable:
-		return d.Parent == nil && (d.Main().Export == model.Exported || d.Main().Export == model.Renamed)
+		return d.Parent == nil && (d.Speaks(model.Words).Export == model.Exported || d.Speaks(model.Words).Export == model.Renamed)
 	}
 	return false
 }
@@ -253,7 +253,7 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 			return "function"
 		}
 	case model.KindClass:
-		if d.Main().Callable != nil {
+		if d.Speaks(model.Words).Callable != nil {
 			return "function"
 		}
 	case model.KindField:
@@ -261,7 +261,7 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 	case model.KindProperty:
 		return "accessor"
 	case model.KindType:
-		switch o := d.Main(); {
+		switch o := d.Speaks(model.Words); {
 		case !o.Worded:
 			return "type alias"
 		case strings.HasPrefix(o.Signature.Text(o.File.Text), "callback"):
@@ -296,7 +296,7 @@ func (FrontEnd) HoldsFunction(d *model.Declaration) bool {
 	if k := d.Kind(); k != model.KindConstant && k != model.KindVariable {
 		return false
 	}
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	text, behind := "", false
 	for t := range at.Tokens(at.Signature) {
 		if behind {

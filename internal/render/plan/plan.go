@@ -579,7 +579,7 @@ func (p *Plan) constants(top []*model.Declaration) map[*model.Declaration][]*mod
 		if d.Kind() != model.KindConstant {
 			continue
 		}
-		at := d.Main()
+		at := d.Speaks(model.Words)
 		for t := range at.Tokens(at.Signature) {
 			if t.Kind != model.TokenType {
 				continue

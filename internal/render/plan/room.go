@@ -145,8 +145,8 @@ func (p *Plan) weight(d *model.Declaration) int {
 			out += textWeight(o.Doc)
 		}
 	}
-	if of := p.Links.TextOf(d); of != nil && of != d && of.Main().Doc != nil {
-		out += textWeight(of.Main().Doc)
+	if of := p.Links.TextOf(d); of != nil && of != d && of.Speaks(model.Words).Doc != nil {
+		out += textWeight(of.Speaks(model.Words).Doc)
 	}
 	if d.Parent != nil {
 		for _, from := range p.Inherited(d) {

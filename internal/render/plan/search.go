@@ -129,7 +129,7 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 		e.Scope = strings.TrimSuffix(strings.TrimSuffix(path, d.Name), ".")
 	}
 	e.Summary = p.Summary(d)
-	if at := d.Form(); at.Callable != nil {
+	if at := d.Speaks(model.Signature); at.Callable != nil {
 		e.Takes, e.Gives = typeNames(at, at.Callable.Params), typeNames(at, at.Callable.Results)
 	}
 	for _, o := range d.Occurrences {

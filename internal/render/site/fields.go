@@ -34,7 +34,7 @@ func (v view) isPlain(d *model.Declaration) bool {
 	switch d.Kind() {
 	case model.KindField, model.KindEnumMember, model.KindIndexer:
 	case model.KindProperty:
-		if d.Main().Callable != nil && len(v.plan.Links.Overloads(d)) > 1 {
+		if d.Speaks(model.Words).Callable != nil && len(v.plan.Links.Overloads(d)) > 1 {
 			return false
 		}
 	case model.KindConstant:
@@ -44,7 +44,7 @@ func (v view) isPlain(d *model.Declaration) bool {
 	default:
 		return false
 	}
-	if len(d.Forms()) > 1 || len(d.Main().Signature) > longestFieldText*2 {
+	if len(d.Forms()) > 1 || len(d.Speaks(model.Words).Signature) > longestFieldText*2 {
 		return false
 	}
 	of := v.plan.Links.TextOf(d)
@@ -69,7 +69,7 @@ func (v view) isPlain(d *model.Declaration) bool {
 
 // behindName is what stands behind a member's name in its signature, on one line, as HTML.
 func (v view) behindName(d *model.Declaration) string {
-	at := d.Form()
+	at := d.Speaks(model.Signature)
 	var b strings.Builder
 	behind := false
 	keys := d.Kind() == model.KindIndexer // whose heading goes on to the closing bracket
@@ -102,7 +102,7 @@ func fieldName(d *model.Declaration) string {
 	if d.Kind() != model.KindIndexer {
 		return memberName(d)
 	}
-	at := d.Form()
+	at := d.Speaks(model.Signature)
 	head, _, closed := strings.Cut(at.Signature.Text(at.File.Text), "]")
 	_, head, opened := strings.Cut(head, "[")
 	if !closed || !opened {
@@ -132,7 +132,7 @@ func (v view) fieldNote(d *model.Declaration) string {
 	}
 	say(v.marked(d))
 	say(v.inherited(d))
-	if c := conditions(d.Main()); c != "" {
+	if c := conditions(d.Speaks(model.Words)); c != "" {
 		say([]sentence{v.sentenceOf("for", slot("conditions", piece{Text: c, Name: true}))})
 	}
 	return strings.Join(notes, " ")

@@ -71,7 +71,7 @@ type otherForm struct {
 // what shares the name, and what stands for it under other conditions.
 func (v view) otherForms(d *model.Declaration) []otherForm {
 	var out []otherForm
-	main := d.Main().Doc
+	main := d.Speaks(model.Words).Doc
 	seen := map[string]int{} // index in out
 	for i, at := range v.plan.Links.Overloads(d) {
 		if at.Doc == nil || main != nil && at.Doc.Text == main.Text {
@@ -85,16 +85,16 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 		out = append(out, otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(d.Module.Library.Habits, at.Doc)})
 	}
 	for _, at := range d.Occurrences {
-		if at.Visibility > d.Main().Visibility && at.Callable != nil {
+		if at.Visibility > d.Speaks(model.Words).Visibility && at.Callable != nil {
 			continue // an overload that is kept from users
 		}
 		if at.Doc == nil || at.Behind || main == nil || at.Doc.Text == main.Text {
 			continue
 		}
 		title := at.Kind.String()
-		if c := conditions(at); c != conditions(d.Main()) {
+		if c := conditions(at); c != conditions(d.Speaks(model.Words)) {
 			title = v.say("for", "conditions", c)
-		} else if at.Kind == d.Main().Kind {
+		} else if at.Kind == d.Speaks(model.Words).Kind {
 			continue
 		}
 		if _, known := seen[at.Doc.Text]; !known && title != "" {

@@ -130,7 +130,7 @@ func (v view) notes(d *model.Declaration) []sentence {
 	if d.Generated() {
 		out = append(out, sentence{{Text: v.say("generated")}})
 	}
-	if names := v.told(d, d.Main()); len(names) > 0 {
+	if names := v.told(d, d.Speaks(model.Words)); len(names) > 0 {
 		out = append(out, sentence{{Text: v.say("told-parameters")}})
 	}
 	out = append(out, v.marked(d)...)
@@ -149,7 +149,7 @@ func (v view) marked(d *model.Declaration) []sentence {
 	sections, _ := v.plan.Links.Sections(d)
 	var out []sentence
 	for _, mark := range prose.Marks {
-		if !slices.Contains(sections.Marks, mark) || hasKeyword(d.Main(), mark) || mark == d.Kind().String() {
+		if !slices.Contains(sections.Marks, mark) || hasKeyword(d.Speaks(model.Words), mark) || mark == d.Kind().String() {
 			continue
 		}
 		if mark == "override" && len(v.plan.Links.Relations(d).Overrides) > 0 {

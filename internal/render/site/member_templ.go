@@ -532,7 +532,7 @@ func (v view) place(d *model.Declaration) templ.Component {
 			templ_7745c5c3_Var17 = templ.NopComponent
 		}
 		ctx = templ.ClearChildren(ctx)
-		at := d.Main()
+		at := d.Speaks(model.Words)
 		if address := v.sourceAddress(at.File, int(at.Line)); address != "" {
 			templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 44, "<a href=\"")
 			if templ_7745c5c3_Err != nil {

@@ -170,10 +170,10 @@ func (w *proseWriter) entryName(kind prose.PartKind, name string) {
 
 // subjectType says the type that a comment gives a declaration whose signature has none.
 func (w *proseWriter) subjectType(d *model.Declaration, typ []prose.Node) {
-	if len(typ) == 0 || d.Kind().IsType() || d.Main().Callable != nil && d.Kind() != model.KindProperty {
+	if len(typ) == 0 || d.Kind().IsType() || d.Speaks(model.Words).Callable != nil && d.Kind() != model.KindProperty {
 		return
 	}
-	at, behind := d.Main(), false
+	at, behind := d.Speaks(model.Words), false
 	for t := range at.Tokens(at.Signature) {
 		if behind && strings.HasPrefix(strings.TrimLeft(t.Text, "?! "), ":") {
 			return

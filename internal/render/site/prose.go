@@ -92,7 +92,7 @@ func (w *proseWriter) rest() {
 	}
 	href := ""
 	if d := w.scope.Declaration; d != nil {
-		href = w.v.sourceAddress(d.Main().File, int(d.Main().Line))
+		href = w.v.sourceAddress(d.Speaks(model.Words).File, int(d.Speaks(model.Words).Line))
 	}
 	w.raw("<p>")
 	w.anchored(href, func() { w.escaped(w.v.say("text-cut")) })

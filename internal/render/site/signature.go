@@ -153,7 +153,7 @@ func (v view) token(b *strings.Builder, d *model.Declaration, at model.At, t mod
 
 // short draws a signature for an overview: what stands behind the name, on one line.
 func (v view) short(d *model.Declaration) string {
-	at := d.Form()
+	at := d.Speaks(model.Signature)
 	var b strings.Builder
 	behind := false
 	for t := range at.Tokens(at.Signature) {

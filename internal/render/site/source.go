@@ -270,7 +270,7 @@ func (w *sourceWriter) address(href string) int32 {
 }
 
 func (w *sourceWriter) declaredAt(d *model.Declaration) string {
-	at := d.Main()
+	at := d.Speaks(model.Words)
 	for _, o := range d.Occurrences {
 		if o.File == w.v.page.File {
 			at = o

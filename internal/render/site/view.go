@@ -315,8 +315,8 @@ func (v view) homeText() string {
 // groupDoc is the comment of the group that a declaration stands in, where the
 // declaration before it stands in another.
 func (v view) groupDoc(list []*model.Declaration, i int) string {
-	doc := list[i].Main().GroupDoc
-	if doc == nil || i > 0 && list[i-1].Main().GroupDoc == doc {
+	doc := list[i].Speaks(model.Words).GroupDoc
+	if doc == nil || i > 0 && list[i-1].Speaks(model.Words).GroupDoc == doc {
 		return ""
 	}
 	w := v.proseWriter(link.ScopeOf(list[i]), 4)

@@ -58,16 +58,16 @@ func (v view) declared(d *model.Declaration, at model.At) string {
 // typeForm is the occurrence that makes a declaration the type it is, where it has one:
 // a type may share its name with a function.
 func typeForm(d *model.Declaration) model.At {
-	if main := d.Main(); main.Kind.IsType() && main.Kind != model.KindNamespace || !d.Kind().IsType() {
+	if main := d.Speaks(model.Words); main.Kind.IsType() && main.Kind != model.KindNamespace || !d.Kind().IsType() {
 		return main
 	}
-	return d.Occurrences[d.Holding]
+	return d.Speaks(model.Nature)
 }
 
 // inNamespace reports whether a member stands in a namespace of its type's name, not in
 // the type.
 func inNamespace(member *model.Declaration) bool {
-	at := member.Main()
+	at := member.Speaks(model.Words)
 	return at.Parent >= 0 && at.File.Occurrences[at.Parent].Kind == model.KindNamespace
 }
 
@@ -113,7 +113,7 @@ func (v view) held(d *model.Declaration, form lang.Held) (shown []*model.Declara
 
 // heldLine is a member on one line of its type's declaration, with a short text beside it.
 func (v view) heldLine(member *model.Declaration, form lang.Held) string {
-	at := member.Form()
+	at := member.Speaks(model.Signature)
 	var b strings.Builder
 	width := 0
 	for t := range at.Tokens(at.Signature) {

@@ -40,7 +40,7 @@ func (v view) kindWord(d *model.Declaration) string {
 		}
 	}
 	kind := d.Kind()
-	if main := d.Main(); kind.IsType() && main.Callable != nil && main.Kind.IsCallable() { // one name for both
+	if main := d.Speaks(model.Words); kind.IsType() && main.Callable != nil && main.Kind.IsCallable() { // one name for both
 		return main.Kind.String() + ", " + kind.String()
 	}
 	return kind.String()

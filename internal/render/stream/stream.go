@@ -83,7 +83,7 @@ func Write(w io.Writer, p *model.Project, want Want) error {
 					continue
 				}
 				line := symbol(lib, d, model.At{Occurrence: o, File: f})
-				if want.Links != nil && d.AsWritten()[min(d.Primary, len(d.AsWritten())-1)].Occurrence == o {
+				if want.Links != nil && speaks(d).Occurrence == o {
 					line.Relations = relations(want.Links, d)
 				}
 				if err := out.Encode(line); err != nil {
@@ -107,6 +107,14 @@ func declarations(lib *model.Library) map[*model.Occurrence]*model.Declaration {
 		}
 	}
 	return of
+}
+
+// speaks is the declaration's own occurrence that speaks for it, whoever's words it has.
+func speaks(d *model.Declaration) model.At {
+	if d.IsSecond() {
+		return d.AsWritten()[0]
+	}
+	return d.Speaks(model.Words)
 }
 
 func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
