@@ -126,6 +126,30 @@ type Importer interface {
 	Below(module, name string) string
 }
 
+// Implementer is a front end whose types implement interfaces without saying so, by the
+// methods that they have.
+type Implementer interface {
+	// CanImplement reports whether a type has methods of its own to implement interfaces
+	// with: another name for a type has not.
+	CanImplement(d *model.Declaration) bool
+	// MethodKey is the name by which the methods of two types are compared.
+	MethodKey(d *model.Declaration) string
+	// MethodType is the type of a method in normal form, the same text for the same type.
+	// The owner is the type whose method it is.
+	MethodType(owner *model.Declaration, at model.At, names Names) string
+	// BroughtMethods are those of an interface that the language brings along, in normal
+	// form by key; ok is false for other names.
+	BroughtMethods(name string) (methods map[string]string, ok bool)
+}
+
+// Names tells what the names in a file mean.
+type Names interface {
+	// Type is the type that a name means in a file of a module, or nil.
+	Type(m *model.Module, f *model.Facts, name string) *model.Declaration
+	// Imported is the path of what a file imports under a name, or "".
+	Imported(f *model.Facts, name string) string
+}
+
 // Combiner is a front end whose language makes types of others by names of its own.
 type Combiner interface {
 	// Combines reports whether a type that the language brings along has the members of

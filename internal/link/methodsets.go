@@ -3,15 +3,14 @@ package link
 import (
 	"maps"
 	"slices"
-	"strings"
 
+	"codrel/internal/lang"
 	"codrel/internal/model"
 )
 
-// This file finds which types fulfil which interfaces without saying so, by
-// comparing method sets (Go specification, "Method sets" and "Implementing an
-// interface"). Two signatures are the same when their types are, so every type
-// name is replaced by the identifier of what it means.
+// This file finds which types implement which interfaces without saying so, by comparing
+// method sets. What a method is known by and when two are of the same type is the front
+// end's to say, see [lang.Implementer].
 
 // methodSet maps a method's name to its signature in normal form.
 type methodSet map[string]string
@@ -28,7 +27,7 @@ func (x *Index) implementations(modules []*model.Module) []relation {
 			case !x.InReach(d):
 			case d.Kind() == model.KindInterface:
 				interfaces = append(interfaces, d)
-			case d.Kind().IsType() && !isAlias(d):
+			case d.Kind().IsType() && x.implementer(m.Library).CanImplement(d):
 				types = append(types, d)
 			}
 		}
@@ -113,16 +112,6 @@ func (s methodSet) fulfils(wanted methodSet) bool {
 	return true
 }
 
-func isAlias(d *model.Declaration) bool {
-	at := d.Speaks(model.Words)
-	for t := range at.Tokens(at.Signature) {
-		if t.Kind == model.TokenPunctuation && strings.HasSuffix(t.Text, " =") {
-			return true
-		}
-	}
-	return false
-}
-
 // interfaceSet is the method set of an interface, or nil where no claim can be
 // made: it is a constraint, or embeds something outside the project.
 func (x *Index) interfaceSet(d *model.Declaration, depth int) methodSet {
@@ -132,10 +121,13 @@ func (x *Index) interfaceSet(d *model.Declaration, depth int) methodSet {
 	if d.Module.Library.Elsewhere != nil {
 		return x.elsewhere.interfaceSet(d)
 	}
-	set := methodSet{}
+	set, end := methodSet{}, x.implementer(d.Module.Library)
+	if end == nil {
+		return nil
+	}
 	for _, member := range d.Members {
 		if at := member.Speaks(model.Words); at.Callable != nil && member.Origin == nil {
-			set[x.methodKey(member)] = x.signature(d, at)
+			set[end.MethodKey(member)] = end.MethodType(d, at, names{x})
 		}
 	}
 	for _, o := range d.Occurrences {
@@ -155,11 +147,13 @@ func (x *Index) embedInterface(d *model.Declaration, o model.At, b model.Base, s
 	}
 	name := typed[0].Text
 	base := x.Type(d.Module, o.File, name).Declaration
+	if base == nil {
+		brought, ok := x.implementer(d.Module.Library).BroughtMethods(name)
+		maps.Copy(set, brought)
+		return ok
+	}
 	switch {
-	case base == nil && d.Module.Library.Habits.Brings(name):
-		maps.Copy(set, d.Module.Library.Habits.Universe[name])
-		return true
-	case base == nil || base == d || base.Kind() != model.KindInterface:
+	case base == d || base.Kind() != model.KindInterface:
 		return false
 	}
 	inner := x.interfaceSet(base, depth+1)
@@ -172,20 +166,12 @@ func (x *Index) embedInterface(d *model.Declaration, o model.At, b model.Base, s
 	return true
 }
 
-// methodKey is the name by which methods of two types are compared: one that
-// is not exported belongs to its package alone.
-func (x *Index) methodKey(d *model.Declaration) string {
-	if d.Speaks(model.Words).Visibility == model.Public {
-		return d.Name
-	}
-	return d.Module.Path + "." + d.Name
-}
-
 // typeSet adds the methods of a type, then those it has through what it
 // embeds; the shallower one wins. What is embedded from outside the project
 // adds nothing: no claim is made of it.
 func (x *Index) typeSet(d *model.Declaration, asked map[string]bool, set methodSet, depth int) {
-	if depth > 8 || d.Module.Library.Elsewhere != nil {
+	end := x.implementer(d.Module.Library)
+	if depth > 8 || d.Module.Library.Elsewhere != nil || end == nil {
 		return
 	}
 	for _, member := range d.Members {
@@ -193,9 +179,9 @@ func (x *Index) typeSet(d *model.Declaration, asked map[string]bool, set methodS
 		if at.Callable == nil || at.Kind != model.KindMethod || member.Origin != nil {
 			continue
 		}
-		key := x.methodKey(member)
+		key := end.MethodKey(member)
 		if _, has := set[key]; !has && asked[key] {
-			set[key] = x.signature(d, at)
+			set[key] = end.MethodType(d, at, names{x})
 		}
 	}
 	for _, base := range x.bases(d) {
@@ -211,113 +197,30 @@ func (x *Index) typeSet(d *model.Declaration, asked map[string]bool, set methodS
 	}
 }
 
-// signature writes parameters and results in normal form: every type name by
-// its identifier, type parameters by their place, no parameter names.
-func (x *Index) signature(owner *model.Declaration, at model.At) string {
-	var b strings.Builder
-	n := normalizer{x: x, b: &b, module: owner.Module, file: at.File, places: typeParameterPlaces(owner, at)}
-	n.params(at.Callable.Params)
-	n.params(at.Callable.Results)
-	return b.String()
+// implementer is the front end of a library's language where types implement interfaces
+// without saying so, else nil.
+func (x *Index) implementer(lib *model.Library) lang.Implementer {
+	end, _ := x.options.FrontEnds[lib.Language].(lang.Implementer)
+	return end
 }
 
-// typeParameterPlaces numbers the type parameters in scope of a method: those
-// that its receiver names, or those of the interface it stands in.
-func typeParameterPlaces(owner *model.Declaration, at model.At) map[string]int {
-	places := map[string]int{}
-	for t := range at.Tokens(at.Callable.Receiver) {
-		if t.Kind == model.TokenTypeParam {
-			places[t.Text] = len(places)
-		}
-	}
-	if len(places) == 0 {
-		for i, p := range owner.Speaks(model.Words).TypeParams() {
-			places[p.Name] = i
-		}
-	}
-	return places
+// implicit reports whether types of the library's language implement interfaces without
+// saying so.
+func (x *Index) implicit(lib *model.Library) bool { return x.implementer(lib) != nil }
+
+// names tells front ends what names mean.
+type names struct{ x *Index }
+
+func (n names) Type(m *model.Module, f *model.Facts, name string) *model.Declaration {
+	return n.x.Type(m, f, name).Declaration
 }
 
-type normalizer struct {
-	x      *Index
-	b      *strings.Builder
-	module *model.Module
-	file   *model.Facts
-	places map[string]int
-	depth  int
-}
-
-func (n *normalizer) params(list []model.Param) {
-	n.b.WriteByte('(')
-	for i, p := range list {
-		if i > 0 {
-			n.b.WriteByte(',')
-		}
-		n.tokens(p.Type.List(n.file.Text))
-	}
-	n.b.WriteByte(')')
-}
-
-func (n *normalizer) tokens(list []model.Token) {
-	for i, t := range list {
-		switch t.Kind {
-		case model.TokenParameter: // a name inside a function type says nothing of the type
-			continue
-		case model.TokenTypeParam:
-			n.b.WriteByte('$')
-			n.b.WriteByte(byte('0' + min(n.places[t.Text], 9)))
-		case model.TokenType:
-			n.typeName(t.Text)
-		case model.TokenKeyword:
-			if t.Text == "interface" && i+1 < len(list) && list[i+1].Text == "{}" {
-				n.b.WriteString("any")
-				continue
-			}
-			n.b.WriteString(t.Text)
-		default:
-			if t.Text == "{}" && i > 0 && list[i-1].Text == "interface" {
-				continue
-			}
-			n.b.WriteString(strings.ReplaceAll(t.Text, " ", ""))
+func (n names) Imported(f *model.Facts, name string) string {
+	path := ""
+	for _, i := range n.x.imports[f] {
+		if i.name == name {
+			path = i.path
 		}
 	}
-}
-
-// sameTypes are predeclared names that mean the same type.
-var sameTypes = map[string]string{"byte": "uint8", "rune": "int32"}
-
-func (n *normalizer) typeName(name string) {
-	d := n.x.Type(n.module, n.file, name).Declaration
-	switch {
-	case d != nil && isAlias(d) && n.depth < 8:
-		n.alias(d)
-	case d != nil:
-		n.b.WriteString(d.Module.Path + "#" + d.Path()) // the library may be called otherwise elsewhere
-	case strings.Contains(name, "."):
-		qualifier, rest, _ := strings.Cut(name, ".")
-		for _, i := range n.x.imports[n.file] {
-			if i.name == qualifier {
-				qualifier = i.path
-			}
-		}
-		n.b.WriteString(qualifier + "#" + rest)
-	case sameTypes[name] != "":
-		n.b.WriteString(sameTypes[name])
-	default:
-		n.b.WriteString(name)
-	}
-}
-
-// alias writes what an alias stands for: the tokens behind "=".
-func (n *normalizer) alias(d *model.Declaration) {
-	at := d.Speaks(model.Words)
-	signature := at.Signature.List(at.File.Text)
-	for i, t := range signature {
-		if t.Kind == model.TokenPunctuation && strings.HasSuffix(t.Text, " =") {
-			inner := *n
-			inner.module, inner.file, inner.depth = d.Module, at.File, n.depth+1
-			inner.tokens(signature[i+2:])
-			return
-		}
-	}
+	return path
 }

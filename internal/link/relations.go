@@ -368,6 +368,3 @@ func (x *Index) bases(d *model.Declaration) []*model.Declaration {
 	x.based.Store(d, out)
 	return out
 }
-
-// implicit reports whether types of the language fulfil interfaces without saying so.
-func (x *Index) implicit(lib *model.Library) bool { return lib.Habits != nil && lib.Habits.Implicit }

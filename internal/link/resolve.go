@@ -116,7 +116,7 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how How) Result {
 			return Result{}
 		}
 	}
-	if own, ok := ownMember(r.Path); ok && from.Declaration != nil {
+	if own, ok := ownMember(from.Declaration, r.Path); ok {
 		return x.first(from, []step{x.inScope(from)}, own, r, how)
 	}
 	result := x.first(from, x.steps(from, how, r), r.Path, r, how)

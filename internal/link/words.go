@@ -100,15 +100,14 @@ func takes(d *model.Declaration, name string) bool {
 }
 
 // ownMember cuts the word off that stands for the object a comment speaks of.
-func ownMember(names []string) ([]string, bool) {
-	if len(names) < 2 {
+func ownMember(of *model.Declaration, names []string) ([]string, bool) {
+	if of == nil || len(names) < 2 {
 		return names, false
 	}
-	switch names[0] {
-	case "this", "self", "cls":
-		return names[1:], true
+	if h := of.Module.Library.Habits; h == nil || !slices.Contains(h.Self, names[0]) {
+		return names, false
 	}
-	return names, false
+	return names[1:], true
 }
 
 // nearer leaves, of several targets, those that the packages around a place give on, the

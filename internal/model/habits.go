@@ -15,6 +15,7 @@ type Habits struct {
 	Program   string   // the name of the module of a program, or ""
 	Default   string   // the name of what a module gives without a name, or ""
 	Started   []string // functions that the language itself calls, which need no words
+	Self      []string // what stands for the object in the text of its members
 	Nothing   []string // result types that say that nothing comes back
 	Unnamed   string   // the name of what nobody can name, or "" where each can be
 	Directive string   // what a comment line to Codrel begins with, its name among it
@@ -23,15 +24,11 @@ type Habits struct {
 	EachForm  bool     // each overload is described on its own, not all by one comment
 	Apart     bool     // a type that stands in another stands in a namespace of its name
 	Lists     bool     // files say themselves what they give away
-	Implicit  bool     // types implement interfaces without saying so
 	Dynamic   bool     // programs commonly make names while they run
 
 	// Spaces are the name spaces of kinds that may share a name with others, as "macro"
 	// for a macro beside a function; kinds that are not here share one.
 	Spaces map[Kind]string
-	// Universe are types that the language brings along, by what implements them has: the
-	// methods of each, by name, with their signatures in normal form.
-	Universe map[string]map[string]string
 }
 
 // TypesApart reports whether the library's language has no types in types.
@@ -60,15 +57,6 @@ func (h *Habits) Space(k Kind) string {
 		return ""
 	}
 	return h.Spaces[k]
-}
-
-// Brings reports whether the language brings a type along.
-func (h *Habits) Brings(name string) bool {
-	if h == nil {
-		return false
-	}
-	_, brings := h.Universe[name]
-	return brings
 }
 
 // SameFamily reports whether code of one language can import a module of the other.

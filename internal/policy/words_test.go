@@ -7,6 +7,7 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -21,16 +22,16 @@ import (
 // and compare with no word of any.
 var shared = []string{"model", "lang", "lexing", "join", "comment", "prose", "link", "check", "build", "symbols", "search", "render/plan", "render/modules", "render/stream", "render/site"}
 
+// brought are types that languages bring along.
+var brought = []string{"error", "any", "object", "interface", "byte", "rune", "byte[]"}
+
 // languageWords are the words that belong to languages: their names, and what their records say.
 func languageWords() map[string]bool {
 	words := map[string]bool{}
 	for _, end := range languages.All {
 		h := end.Habits()
-		for _, word := range append([]string{h.Language, h.Program, h.Default, h.Unnamed}, h.Started...) {
-			words[word] = word != ""
-		}
-		for word := range h.Universe {
-			words[word] = true
+		for _, word := range slices.Concat([]string{h.Language, h.Program, h.Default, h.Unnamed}, h.Started, h.Nothing, h.Self, brought) {
+			words[word] = word != "" && word != "this" // an English word as well
 		}
 	}
 	return words
