@@ -146,6 +146,8 @@ type Implementer interface {
 type Names interface {
 	// Type is the type that a name means in a file of a module, or nil.
 	Type(m *model.Module, f *model.Facts, name string) *model.Declaration
+	// TypeIn is the type that a name means in a declaration in a file, or nil.
+	TypeIn(d *model.Declaration, f *model.Facts, name string) *model.Declaration
 	// Imported is the path of what a file imports under a name, or "".
 	Imported(f *model.Facts, name string) string
 }
@@ -155,6 +157,17 @@ type Combiner interface {
 	// Combines reports whether a type that the language brings along has the members of
 	// its first argument.
 	Combines(name string) bool
+	// Combined are the types that a name for a type made of others is made of, in order.
+	Combined(d *model.Declaration, names Names) []Part
+	// MapsFirst reports whether a type of the project has the members of its first
+	// argument, or some of them.
+	MapsFirst(d *model.Declaration, names Names) bool
+}
+
+// Part is a type that another one is made of.
+type Part struct {
+	Name  string
+	Means *model.Declaration // nil where that is not read
 }
 
 // Packages is a front end in whose language a module may stand for those below it, and

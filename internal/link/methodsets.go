@@ -215,6 +215,10 @@ func (n names) Type(m *model.Module, f *model.Facts, name string) *model.Declara
 	return n.x.Type(m, f, name).Declaration
 }
 
+func (n names) TypeIn(d *model.Declaration, f *model.Facts, name string) *model.Declaration {
+	return n.x.TypeIn(d, f, name).Declaration
+}
+
 func (n names) Imported(f *model.Facts, name string) string {
 	path := ""
 	for _, i := range n.x.imports[f] {

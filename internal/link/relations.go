@@ -198,7 +198,7 @@ func (x *Index) embeddings(d *model.Declaration, o model.At, written model.Token
 		base := x.TypeIn(d, o.File, e.name).Declaration
 		called := i+1 < len(tokens) && strings.HasPrefix(tokens[i+1].Text, "(")
 		switch {
-		case base != nil && base.Kind() == model.KindType && x.mapsFirst(base) && i+1 < len(tokens) && strings.HasPrefix(tokens[i+1].Text, "<"):
+		case base != nil && base.Kind() == model.KindType && combiner != nil && combiner.MapsFirst(base, names{x}) && i+1 < len(tokens) && strings.HasPrefix(tokens[i+1].Text, "<"):
 			continue // so is what the project itself makes types with
 		case base != nil && base.Kind().IsType() && base != d:
 			e.declaration = base
@@ -232,76 +232,11 @@ func (x *Index) combined(d *model.Declaration) []embedding {
 	if !ok || d.Kind() != model.KindType || d.Module.Library.Elsewhere != nil {
 		return nil
 	}
-	at := d.Speaks(model.Words)
 	var out []embedding
-	depth, behind, braces := 0, false, 0
-	for t := range at.Tokens(at.Signature) {
-		if !behind {
-			behind = depth == 0 && t.Kind == model.TokenPunctuation && strings.TrimSpace(t.Text) == "="
-			depth += nesting(t)
-			continue
-		}
-		if n := strings.Count(t.Text, "{") + strings.Count(t.Text, "(") + strings.Count(t.Text, "["); t.Kind == model.TokenPunctuation && (braces > 0 || n > 0) {
-			braces += n - strings.Count(t.Text, "}") - strings.Count(t.Text, ")") - strings.Count(t.Text, "]")
-			depth += nesting(t)
-			continue
-		}
-		switch text := strings.TrimSpace(t.Text); {
-		case braces > 0:
-		case t.Kind == model.TokenType && depth == 0:
-			of := x.TypeIn(d, at.File, t.Text).Declaration
-			if of != nil && of.Kind() == model.KindType && of != d && x.mapsFirst(of) {
-				of = nil
-			}
-			if !combiner.Combines(t.Text) || of != nil {
-				out = append(out, embedding{declaration: of, name: t.Text})
-			}
-		case t.Kind == model.TokenType && depth == 1 && (len(out) == 0 || out[len(out)-1].declaration == nil):
-			if of := x.TypeIn(d, at.File, t.Text).Declaration; of != nil {
-				out = append(out, embedding{declaration: of, name: t.Text})
-			}
-		case t.Kind == model.TokenKeyword && depth == 0, depth == 0 && (text == "?" || text == "=>"):
-			return nil
-		default:
-			depth += nesting(t)
-		}
+	for _, part := range combiner.Combined(d, names{x}) {
+		out = append(out, embedding{declaration: part.Means, name: part.Name})
 	}
 	return out
-}
-
-// nesting is how many brackets more a token opens than it closes.
-func nesting(t model.Token) (n int) {
-	if t.Kind != model.TokenPunctuation {
-		return 0
-	}
-	for i, c := range t.Text {
-		switch c {
-		case '<', '(', '[', '{':
-			n++
-		case ')', ']', '}':
-			n--
-		case '>':
-			if i == 0 || t.Text[i-1] != '=' {
-				n--
-			}
-		}
-	}
-	return n
-}
-
-// mapsFirst reports whether a type has the members of its first argument, or some of them.
-func (x *Index) mapsFirst(d *model.Declaration) bool {
-	at := d.Speaks(model.Words)
-	if len(at.TypeParams()) == 0 || len(x.combined(d)) > 0 {
-		return false
-	}
-	text := at.Signature.Text(at.File.Text)
-	for _, made := range []string{"in keyof ", "Omit<", "Pick<", "Partial<", "Required<", "Readonly<"} {
-		if strings.Contains(text, made) {
-			return true
-		}
-	}
-	return false
 }
 
 // TypeIn resolves the name of a type that is written in the head or signature of a
