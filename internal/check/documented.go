@@ -83,6 +83,9 @@ func (p *Pass) undocumentedForms(d *model.Declaration) {
 		if doc, _ := forms[i].Doc(); doc != nil || len(forms) < 2 {
 			continue
 		}
+		if doc, _ := p.Links.TextOfForm(d, &forms[i]); doc != nil && p.takenCounts {
+			continue
+		}
 		head := forms[i].Head()
 		p.report(d, finding.Finding{
 			Rule: finding.Undocumented, Form: "form", Place: head.File.Place(head.NameSpan),

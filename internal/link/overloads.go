@@ -1,6 +1,7 @@
 package link
 
 import (
+	"iter"
 	"slices"
 	"strings"
 
@@ -38,6 +39,83 @@ func (x *Index) Overloads(d *model.Declaration) []model.At {
 		out[i] = forms[i].Head()
 	}
 	return out
+}
+
+// occurrencesInReach are those of the forms of a declaration that its pages show.
+func (x *Index) occurrencesInReach(d *model.Declaration) iter.Seq[model.At] {
+	if len(d.Occurrences) == 1 || d.Speaks(model.Words).Callable == nil {
+		return slices.Values(d.Occurrences)
+	}
+	return func(yield func(model.At) bool) {
+		for _, f := range x.FormsInReach(d) {
+			for _, at := range f.Occurrences {
+				if !yield(at) {
+					return
+				}
+			}
+		}
+	}
+}
+
+// overridesForm reports whether a form of a member can take the place of a form of a member
+// of a base: it takes the same, or, where what the base takes hangs on the arguments that it
+// is given itself, as many.
+func overridesForm(form, above *model.Form, base *model.Declaration) bool {
+	types, aboves := form.Head().ParamTypes(), above.Head().ParamTypes()
+	if len(types) != len(aboves) {
+		return false
+	}
+	return slices.Equal(types, aboves) || base != nil && len(base.Speaks(model.Words).TypeParams()) > 0
+}
+
+// overrides reports whether a member takes the place of one of its name in a base. In
+// languages whose overloads stand each for itself one of its forms must.
+func (x *Index) overrides(member, of *model.Declaration) bool {
+	if h := member.Module.Library.Habits; h == nil || !h.EachForm || member.Speaks(model.Words).Callable == nil || of.Speaks(model.Words).Callable == nil {
+		return true
+	}
+	aboves := x.FormsInReach(of)
+	for _, form := range x.FormsInReach(member) {
+		for i := range aboves {
+			if overridesForm(&form, &aboves[i], of.Parent) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// FormAbove is the form that a form of a member takes the place of, and the member of a base
+// that it is of, in languages whose overloads stand each for itself; ok is false where there
+// is none.
+func (x *Index) FormAbove(member *model.Declaration, form *model.Form) (of *model.Declaration, above model.Form, ok bool) {
+	if h := member.Module.Library.Habits; h == nil || !h.EachForm {
+		return nil, model.Form{}, false
+	}
+	for _, of := range x.Relations(member).Overrides {
+		for _, above := range x.FormsInReach(of) {
+			if overridesForm(form, &above, of.Parent) {
+				return of, above, true
+			}
+		}
+	}
+	return nil, model.Form{}, false
+}
+
+// TextOfForm is the comment that describes a form: its own, or that of the nearest form
+// whose place it takes, with the declaration in whose words it is; nil where there is none.
+func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) (*model.Doc, *model.Declaration) {
+	for level := 0; level < highest; level++ {
+		if doc, _ := form.Doc(); doc != nil {
+			return doc, d
+		}
+		of, above, ok := x.FormAbove(d, form)
+		if !ok {
+			break
+		}
+		d, form = of, &above
+	}
+	return nil, nil
 }
 
 // pick narrows a target to the form that a list of parameters fits. fits is false

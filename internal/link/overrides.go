@@ -32,7 +32,7 @@ func (x *Index) inherits(out []relation, d *model.Declaration) []relation {
 			continue
 		}
 		for _, base := range bases {
-			if of := x.promotedInReach(base, member.Name, 0); of != nil && of != member {
+			if of := x.promotedInReach(base, member.Name, 0); of != nil && of != member && x.overrides(member, of) {
 				out = append(out, relation{member, of, overrides}, relation{of, member, overriddenBy})
 				break
 			}

@@ -119,13 +119,15 @@ func (x *Index) uses(m *model.Module) []relation {
 				case !x.InReach(base) || base == d:
 				case implicit:
 					out = append(out, relation{d, base, embeds}, relation{base, d, embeddedIn})
+				case x.statedAs(d, base) == model.Implements && base.Kind() != model.KindInterface:
+					out = append(out, relation{d, base, implements}, relation{base, d, implementedBy})
 				case base.Kind() != model.KindInterface || d.Kind() == model.KindInterface:
 					out = append(out, relation{d, base, extends}, relation{base, d, extendedBy})
 				}
 			}
 			out = x.inherits(out, d)
 		}
-		for _, o := range d.Occurrences {
+		for o := range x.occurrencesInReach(d) {
 			if o.Callable == nil {
 				continue
 			}
@@ -155,6 +157,18 @@ func (x *Index) mentions(out []relation, d *model.Declaration, o model.At, param
 		}
 	}
 	return out
+}
+
+// statedAs is how a type says that it has another one for a base.
+func (x *Index) statedAs(d, base *model.Declaration) model.Inheritance {
+	for _, o := range d.Occurrences {
+		for _, b := range o.Bases() {
+			if b.How != model.Extends && slices.ContainsFunc(x.embeddings(d, o, b.Type), func(e embedding) bool { return e.declaration == base }) {
+				return b.How
+			}
+		}
+	}
+	return model.Extends
 }
 
 // embedding is one thing that a type embeds.

@@ -130,7 +130,13 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 	}
 	e.Summary = p.Summary(d)
 	if at := d.Speaks(model.Signature); at.Callable != nil {
-		e.Takes, e.Gives = typeNames(at, at.Callable.Params), typeNames(at, at.Callable.Results)
+		forms := p.Links.Overloads(d)
+		if forms == nil {
+			forms = []model.At{at}
+		}
+		for _, form := range forms {
+			e.Takes, e.Gives = typeNames(e.Takes, form, form.Callable.Params), typeNames(e.Gives, form, form.Callable.Results)
+		}
 	}
 	for _, o := range d.Occurrences {
 		for _, w := range o.Directives() {
@@ -152,9 +158,8 @@ func plainLine(nodes []prose.Node) string {
 	return text
 }
 
-// typeNames are the bare names of the types in a list of parameters, each once.
-func typeNames(at model.At, params []model.Param) []string {
-	var out []string
+// typeNames adds the bare names of the types in a list of parameters to a list, each once.
+func typeNames(out []string, at model.At, params []model.Param) []string {
 	for _, param := range params {
 		for t := range at.Tokens(param.Type) {
 			if t.Kind != model.TokenType {

@@ -1,9 +1,11 @@
 package site
 
 import (
+	"context"
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 	"unicode"
 	"unicode/utf8"
 
@@ -65,6 +67,8 @@ type otherForm struct {
 	title    string // of one that is none
 	same     []int  // others with the same comment
 	sections *prose.Sections
+	scope    link.Scope         // where names in the text stand
+	of       *model.Declaration // whose text it is, where that is another's
 }
 
 // otherForms are the forms whose comments say something else than the first one's: overloads,
@@ -73,16 +77,25 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 	var out []otherForm
 	main := d.Speaks(model.Words).Doc
 	seen := map[string]int{} // index in out
-	for i, at := range v.plan.Links.Overloads(d) {
-		if at.Doc == nil || main != nil && at.Doc.Text == main.Text {
+	forms := v.plan.Links.FormsInReach(d)
+	for i := range forms {
+		doc, of := forms[i].Head().Doc, d
+		if h := d.Module.Library.Habits; doc == nil && h != nil && h.EachForm {
+			doc, of = v.plan.Links.TextOfForm(d, &forms[i])
+		}
+		if len(forms) < 2 || doc == nil || main != nil && doc.Text == main.Text {
 			continue
 		}
-		if k, known := seen[at.Doc.Text]; known {
+		if k, known := seen[doc.Text]; known {
 			out[k].same = append(out[k].same, i+1)
 			continue
 		}
-		seen[at.Doc.Text] = len(out)
-		out = append(out, otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(d.Module.Library.Habits, at.Doc)})
+		seen[doc.Text] = len(out)
+		form := otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(of.Module.Library.Habits, doc), scope: link.ScopeOf(of)}
+		if of != d {
+			form.of = of
+		}
+		out = append(out, form)
 	}
 	for _, at := range d.Occurrences {
 		if at.Visibility > d.Speaks(model.Words).Visibility && at.Callable != nil {
@@ -99,7 +112,7 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 		}
 		if _, known := seen[at.Doc.Text]; !known && title != "" {
 			seen[at.Doc.Text] = len(out)
-			out = append(out, otherForm{title: title, sections: v.plan.Links.Comments.Of(d.Module.Library.Habits, at.Doc)})
+			out = append(out, otherForm{title: title, sections: v.plan.Links.Comments.Of(d.Module.Library.Habits, at.Doc), scope: link.ScopeOf(d)})
 		}
 	}
 	return out
@@ -123,10 +136,31 @@ func (w *proseWriter) formTexts(forms []otherForm) {
 			w.escaped(w.v.say("comma") + w.v.say("form", "n", strconv.Itoa(n)))
 		}
 		w.raw("</h" + level + ">\n")
-		if gone {
-			w.gone(f.sections.Deprecated)
-		}
-		w.blocks(f.sections.Body)
+		w.formText(f, gone)
+	}
+}
+
+// formText draws what the comment on one form says.
+func (w *proseWriter) formText(f otherForm, gone bool) {
+	own := w.scope
+	defer func() { w.scope = own }()
+	w.scope = f.scope
+	if gone {
+		w.gone(f.sections.Deprecated)
+	}
+	w.blocks(f.sections.Body)
+	if f.of != nil {
+		w.raw("<p>")
+		w.sentence(w.v.names("text-from", []*model.Declaration{f.of}, 1, ""))
+		w.raw("</p>\n")
+	}
+}
+
+// sentence draws a sentence with names that may be links.
+func (w *proseWriter) sentence(s sentence) {
+	var b strings.Builder
+	if err := w.v.sentence(s).Render(context.Background(), &b); err == nil { // a builder takes all that it is given
+		w.raw(b.String())
 	}
 }
 
@@ -183,7 +217,7 @@ func (w *proseWriter) ofForms(own *prose.Sections, forms []otherForm) []partOf {
 				return e.Name != "" && said[of(p.Kind, e)]
 			})
 			if len(p.Entries) > 0 || len(p.Body) > 0 {
-				out = append(out, partOf{&p, w.scope, f.n})
+				out = append(out, partOf{&p, f.scope, f.n})
 			}
 		}
 		note(f.sections)

@@ -64,6 +64,17 @@ type Gate
   / Opens at high water.
   fn open(at: text) when deep
   fn open(at: text, wide: int)
+type Lock: Gate
+  / Opens slowly.
+  fn open(at: int)
+  fn open(at: text)
+  fn open()
+/ Only Gate takes it, where users do not see.
+type Key
+/ Takes something else.
+type Sluice: Gate
+  / Opens for a quay.
+  fn open(quay: Quay)
 fn late(): Quay
 nonsense here
 `)},
@@ -118,8 +129,10 @@ func TestMadeUpLanguage(t *testing.T) {
 	assert.Equal(t, []string{
 		"Port#Place",
 		"Port.Tides#Berth", "Port.Tides#Berth-2", "Port.Tides#Berth-2.depth", "Port.Tides#Berth-2.moor", "Port.Tides#Berth-2.moor",
-		"Port.Tides#Gate", "Port.Tides#Gate.open", "Port.Tides#Gate.open", "Port.Tides#Gate.open", "Port.Tides#Gate.open",
+		"Port.Tides#Gate", "Port.Tides#Gate.open", "Port.Tides#Gate.open", "Port.Tides#Gate.open", "Port.Tides#Gate.open", "Port.Tides#Key",
+		"Port.Tides#Lock", "Port.Tides#Lock.open", "Port.Tides#Lock.open", "Port.Tides#Lock.open",
 		"Port.Tides#Quay", "Port.Tides#Quay", "Port.Tides#Quay.Debug:text", "Port.Tides#Quay.Show:text", "Port.Tides#Quay.length", "Port.Tides#Quay.width",
+		"Port.Tides#Sluice", "Port.Tides#Sluice.open",
 		"Port.Tides#a.b", "Port.Tides#a.b.inside", "Port.Tides#late", "Port.Tides#macro:Berth", "Port.Tides#sound", "Port.Tides#sound", "Port.Tides#value:Berth",
 	}, ids)
 
@@ -162,6 +175,16 @@ func TestMadeUpLanguage(t *testing.T) {
 		assert.Contains(t, gate, form, "a condition makes no builds of overloads")
 	}
 	assert.Contains(t, page("index.html"), `id="late()"`, "the address of an only form, which stays when another comes")
+	lock := text(page("Lock.html"))
+	assert.Contains(t, lock, "Opens slowly.")
+	assert.Contains(t, lock, "Opens at high water.", "the text of the form whose place the second one takes")
+	assert.NotContains(t, lock, "Opens at a time.", "its place is taken by one with a text")
+	assert.Equal(t, 2, strings.Count(said, "undocumented port.mad"+" Gate.open")+strings.Count(said, "undocumented port.mad Lock.open"), "one form of each has no text at all")
+	assert.Contains(t, lock, "Text inherited from Gate.open")
+	tides := s.Project.Libraries[0].Modules[1]
+	assert.Empty(t, s.Links.Relations(tides.Lookup("Key")).TakenBy, "by an overload that is kept from users")
+	assert.Len(t, s.Links.Relations(tides.Lookup("Lock.open")).Overrides, 1)
+	assert.Empty(t, s.Links.Relations(tides.Lookup("Sluice.open")).Overrides, "an overload takes the place of one with the same parameters")
 	assert.NotContains(t, gate, "secret", "an overload that is kept from users")
 	assert.NotContains(t, gate, "with a key")
 }
