@@ -355,6 +355,7 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 	if t, _, ok := x.ImportedType(m, f, name); ok {
 		return t
 	}
+	name = m.Library.Habits.Dotted(name)
 	first, rest, qualified := strings.Cut(name, ".")
 	if !qualified {
 		return x.bareTarget(m, f, name)
@@ -382,9 +383,34 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 			return x.under(Target{Declaration: d}, rest)
 		}
 	}
+	if h := m.Library.Habits; h != nil && h.ByPath {
+		if t := x.byPath(m, strings.Split(name, ".")); !t.None() {
+			return t
+		}
+	}
 	if len(x.called) > 0 {
 		if found, _, _ := x.byCalled(m.Library, m)(strings.Split(name, ".")); len(found) == 1 {
 			return found[0]
+		}
+	}
+	return Target{}
+}
+
+// byPath finds a name by the path of its module, as that is written inside of a module or
+// of one around it.
+func (x *Index) byPath(m *model.Module, names []string) Target {
+	mark := m.Library.Habits.PathMark
+	around := strings.Split(m.Path, mark)
+	for outer := len(around); outer >= 0; outer-- {
+		for n := len(names) - 1; n > 0; n-- {
+			path := strings.Join(slices.Concat(around[:outer], names[:n]), mark)
+			of := x.module(m.Library, path)
+			if of == nil {
+				continue
+			}
+			if d := of.Lookup(strings.Join(names[n:], ".")); d != nil {
+				return Target{Declaration: d}
+			}
 		}
 	}
 	return Target{}

@@ -260,6 +260,7 @@ func (x *Index) TypeIn(d *model.Declaration, f *model.Facts, name string) Target
 	if t, _, ok := x.ImportedType(site.Module, f, name); ok {
 		return t
 	}
+	name = site.Module.Library.Habits.Dotted(name)
 	for _, from := range []*model.Declaration{site, d} {
 		if t := x.typeAround(from, name); !t.None() {
 			return t

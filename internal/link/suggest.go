@@ -200,7 +200,7 @@ func (x *Index) namesOf(from Scope, d *model.Declaration, whole bool) []string {
 		return []string{d.Path()}
 	}
 	names := []string{x.fromModule(d)}
-	if strings.Contains(d.Module.Path, "/") && d.Module.Name != "" {
+	if d.Module.Around() != "" && d.Module.Name != "" {
 		names = []string{d.Module.Name + "." + d.Path(), d.Path(), d.Module.Path + "." + d.Path()}
 	}
 	return append(names, d.Module.Library.Name+":"+d.Path())
@@ -227,7 +227,7 @@ func (x *Index) Kept(from Scope, written string) bool {
 // fromModule is a declaration's path behind its module's name, as a reference
 // from another module has it.
 func (x *Index) fromModule(d *model.Declaration) string {
-	if strings.Contains(d.Module.Path, "/") || d.Module.Name == "" {
+	if d.Module.Around() != "" || d.Module.Name == "" {
 		return d.Path()
 	}
 	return d.Module.Path + "." + d.Path()

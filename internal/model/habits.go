@@ -12,6 +12,9 @@ type Habits struct {
 	Fences   []string // what fences in Markdown call it
 
 	PathMark  string   // what stands between the parts of a module's path
+	Nested    bool     // modules lie in one another: people call one by the last part of its path
+	ByPath    bool     // code names what a module has by its path, from the outside or from what is around, without an import
+	NameMarks []string // what stands between the parts of a name in code beside a dot, such as "::"
 	Program   string   // the name of the module of a program, or ""
 	Default   string   // the name of what a module gives without a name, or ""
 	Started   []string // functions that the language itself calls, which need no words
@@ -43,6 +46,40 @@ func (h *Habits) Last(path string) string {
 		return path[i+len(h.PathMark):]
 	}
 	return path
+}
+
+// Dotted is a name in code with dots between its parts, as scopes and paths have them.
+func (h *Habits) Dotted(name string) string {
+	if h == nil {
+		return name
+	}
+	for _, mark := range h.NameMarks {
+		name = strings.ReplaceAll(name, mark, ".")
+	}
+	return name
+}
+
+// Around is the beginning of the paths of what lies where the module does, with what
+// stands before its own part; "" where modules do not lie in one another.
+func (m *Module) Around() string { return m.Path[:len(m.Path)-len(m.Last())] }
+
+// Below is the beginning of the paths of what lies in the module; ok is false where modules
+// do not lie in one another.
+func (m *Module) Below() (beginning string, ok bool) {
+	h := m.Library.Habits
+	if h == nil || !h.Nested {
+		return "", false
+	}
+	return m.Path + h.PathMark, true
+}
+
+// Last is what people call the module by: the last part of its path where modules lie in
+// one another, else the path.
+func (m *Module) Last() string {
+	if h := m.Library.Habits; h != nil && h.Nested {
+		return h.Last(m.Path)
+	}
+	return m.Path
 }
 
 // IsProgram reports whether the module is a program, not something to import.

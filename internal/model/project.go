@@ -484,9 +484,6 @@ func (m *Module) Declarations(yield func(*Declaration) bool) {
 // Count is the number of declarations at any depth.
 func (m *Module) Count() int { return m.count }
 
-// Last is the last element of the module's path, which people call it by.
-func (m *Module) Last() string { return m.Path[strings.LastIndexByte(m.Path, '/')+1:] }
-
 // ID names the module in the project: "library/path".
 func (m *Module) ID() string { return m.Library.Name + "/" + m.Path }
 

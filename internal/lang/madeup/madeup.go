@@ -34,7 +34,7 @@ type FrontEnd struct{}
 
 var habits = model.Habits{
 	Language: "madeup", Name: "Madeup", Dialect: "blocktags", Fences: []string{"madeup"},
-	PathMark: ".", Directive: "/ codrel: ", Fails: "fails", Overloads: true, EachForm: true,
+	PathMark: ".", ByPath: true, NameMarks: []string{"::"}, Directive: "/ codrel: ", Fails: "fails", Overloads: true, EachForm: true,
 	Spaces: map[model.Kind]string{model.KindMacro: "macro", model.KindConstant: "value"},
 }
 

@@ -601,16 +601,14 @@ func (p *Plan) Siblings(m *model.Module) (beside, below []*model.Module) {
 }
 
 func (p *Plan) siblings(m *model.Module) (beside, below []*model.Module) {
-	parent := m.Path[:strings.LastIndexByte(m.Path, '/')+1]
+	around := m.Around()
+	inside, nested := m.Below()
 	for _, other := range p.shown[m.Library] {
-		if rest, ok := strings.CutPrefix(other.Path, parent); ok {
-			inside, deeper := strings.CutPrefix(other.Path, m.Path+"/")
-			switch {
-			case !strings.Contains(rest, "/"):
-				beside = append(beside, other)
-			case deeper && !strings.Contains(inside, "/"):
-				below = append(below, other)
-			}
+		switch {
+		case other.Around() == around:
+			beside = append(beside, other)
+		case nested && other.Around() == inside:
+			below = append(below, other)
 		}
 	}
 	return beside, below

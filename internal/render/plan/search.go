@@ -135,7 +135,7 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 			forms = []model.At{at}
 		}
 		for _, form := range forms {
-			e.Takes, e.Gives = typeNames(e.Takes, form, form.Callable.Params), typeNames(e.Gives, form, form.Callable.Results)
+			e.Takes, e.Gives = typeNames(e.Takes, d.Module.Library.Habits, form, form.Callable.Params), typeNames(e.Gives, d.Module.Library.Habits, form, form.Callable.Results)
 		}
 	}
 	for _, o := range d.Occurrences {
@@ -159,13 +159,14 @@ func plainLine(nodes []prose.Node) string {
 }
 
 // typeNames adds the bare names of the types in a list of parameters to a list, each once.
-func typeNames(out []string, at model.At, params []model.Param) []string {
+func typeNames(out []string, h *model.Habits, at model.At, params []model.Param) []string {
 	for _, param := range params {
 		for t := range at.Tokens(param.Type) {
 			if t.Kind != model.TokenType {
 				continue
 			}
-			name := t.Text[strings.LastIndexByte(t.Text, '.')+1:]
+			name := h.Dotted(t.Text)
+			name = name[strings.LastIndexByte(name, '.')+1:]
 			if !slices.Contains(out, name) {
 				out = append(out, name)
 			}

@@ -64,7 +64,7 @@ type Gate
   / Opens at high water.
   fn open(at: text) when deep
   fn open(at: text, wide: int)
-type Lock: Gate
+type Lock: Tides::Gate
   / Opens slowly.
   fn open(at: int)
   fn open(at: text)
@@ -75,7 +75,7 @@ type Key
 type Sluice: Gate
   / Opens for a quay.
   fn open(quay: Quay)
-fn late(): Quay
+fn late(): Port::Tides::Quay
 nonsense here
 `)},
 	"quay.mad": {Data: []byte(`space Port.Tides
