@@ -532,7 +532,7 @@ func (p *Pass) undescribedParameters(c *described) {
 	asked := map[string]bool{}
 	for _, param := range c.asked {
 		name := plainName(param.Name)
-		if param.Implied || param.Variadic || strings.HasPrefix(name, "_") || said[name] || asked[name] || mentions(c.text, name) {
+		if param.Implied || param.Variadic || c.d.Module.Library.Habits.IsUnused(name) || said[name] || asked[name] || mentions(c.text, name) {
 			continue
 		}
 		if slices.ContainsFunc(param.Fields, func(field string) bool { return said[field] }) || isPattern(param) && foreign {

@@ -21,6 +21,7 @@ type Habits struct {
 	Self      []string // what stands for the object in the text of its members
 	Nothing   []string // result types that say that nothing comes back
 	Unnamed   string   // the name of what nobody can name, or "" where each can be
+	Unused    string   // what names begin with that say by it that they are not used, or ""
 	Directive string   // what a comment line to Codrel begins with, its name among it
 	Fails     string   // how a body fails: "throws", "raises"
 	Overloads bool     // callables of one name may differ by their parameters alone
@@ -46,6 +47,11 @@ func (h *Habits) Last(path string) string {
 		return path[i+len(h.PathMark):]
 	}
 	return path
+}
+
+// IsUnused reports whether a parameter says by its name that it is not used.
+func (h *Habits) IsUnused(name string) bool {
+	return h != nil && h.Unused != "" && strings.HasPrefix(name, h.Unused)
 }
 
 // Dotted is a name in code with dots between its parts, as scopes and paths have them.

@@ -37,7 +37,11 @@ func languageWords() map[string]bool {
 	return words
 }
 
-// compared yields the texts that a file compares something with: "==", "!=", and cases.
+// comparing are the functions of the package strings that compare.
+var comparing = []string{"HasPrefix", "HasSuffix", "CutPrefix", "CutSuffix", "TrimPrefix", "TrimSuffix", "EqualFold", "Compare"}
+
+// compared yields the texts that a file compares something with: "==", "!=", cases, and
+// beginnings and ends.
 func compared(file *ast.File, yield func(at token.Pos, text string)) {
 	literal := func(e ast.Expr) {
 		if l, ok := e.(*ast.BasicLit); ok && l.Kind == token.STRING {
@@ -52,6 +56,12 @@ func compared(file *ast.File, yield func(at token.Pos, text string)) {
 			if n.Op == token.EQL || n.Op == token.NEQ {
 				literal(n.X)
 				literal(n.Y)
+			}
+		case *ast.CallExpr:
+			if of, ok := n.Fun.(*ast.SelectorExpr); ok && len(n.Args) > 1 && slices.Contains(comparing, of.Sel.Name) {
+				if pkg, ok := of.X.(*ast.Ident); ok && pkg.Name == "strings" {
+					literal(n.Args[1])
+				}
 			}
 		case *ast.CaseClause:
 			for _, e := range n.List {

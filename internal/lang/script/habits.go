@@ -4,7 +4,7 @@ import "codrel/internal/model"
 
 var javascript = model.Habits{
 	Language: "javascript", Name: "JavaScript", Family: "script", Dialect: "blocktags", Fences: []string{"javascript", "js", "jsx", "mjs", "cjs", "node"},
-	PathMark: "/", Nested: true, Default: "default", Directive: "// codrel: ", Fails: "throws", Apart: true, Self: []string{"this"}, Lists: true,
+	PathMark: "/", Nested: true, Default: "default", Directive: "// codrel: ", Fails: "throws", Apart: true, Self: []string{"this"}, Unused: "_", Lists: true,
 	Nothing: []string{"", "void", "undefined", "never", "Promise<void>", "asserts", "this"},
 }
 
