@@ -32,12 +32,12 @@ func Relink(ctx context.Context, earlier *Snapshot, changed ...*model.Facts) (*S
 }
 
 // replace puts new facts in the place of a file's. Where the file goes on to be part
-// of the same module, that one alone is made anew.
+// of the same module, and no file speaks of what others declare, that one alone is made anew.
 func replace(lib *model.Library, i int, f *model.Facts, end lang.FrontEnd) {
 	was := lib.Files[i]
 	lib.Files = slices.Clone(lib.Files)
 	lib.Files[i] = f
-	if _, placer := end.(lang.Placer); placer || was.Package != f.Package || was.Role != f.Role || was.Standalone != f.Standalone {
+	if _, placer := end.(lang.Placer); placer || lib.Told || len(f.About) > 0 || was.Package != f.Package || was.Role != f.Role || was.Standalone != f.Standalone {
 		join.Library(lib, end)
 		return
 	}

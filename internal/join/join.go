@@ -43,44 +43,6 @@ func Library(lib *model.Library, end lang.FrontEnd) {
 	describe(lib)
 }
 
-// describe gives comments that stand elsewhere to what they describe: an occurrence that
-// speaks for the declaration, and nothing else.
-func describe(lib *model.Library) {
-	for _, f := range lib.Files {
-		for i := range f.About {
-			about := &f.About[i]
-			d := described(lib, about.Path)
-			if d == nil || about.Doc == nil || d.Documented() {
-				continue
-			}
-			is := d.Speaks(model.Nature)
-			o := &model.Occurrence{
-				Kind: is.Kind, Name: is.Name, Scope: is.Scope, Parent: -1, Visibility: is.Visibility, Doc: about.Doc, Behind: true, Worded: true,
-				Line: int32(f.Position(about.Span.Start).Line), NameSpan: about.Span, Span: about.Span,
-			}
-			if is.Callable != nil {
-				o.Callable = &model.Callable{}
-				for _, p := range is.Callable.Params {
-					o.Callable.Params = append(o.Callable.Params, model.Param{Name: p.Name, Optional: p.Optional, Implied: p.Implied})
-				}
-			}
-			d.Describe(model.At{Occurrence: o, File: f})
-		}
-	}
-}
-
-// described is the declaration that a path with its module names, or nil.
-func described(lib *model.Library, path string) *model.Declaration {
-	for _, m := range lib.Modules {
-		if rest, ok := strings.CutPrefix(path, m.Path+lib.Habits.PathMark); ok {
-			if d := m.Lookup(rest); d != nil {
-				return d
-			}
-		}
-	}
-	return nil
-}
-
 // Replaced is a module with new facts in the place of one of its files'. Where files
 // declare things of several modules, the library is joined anew instead.
 func Replaced(m *model.Module, at int, f *model.Facts) *model.Module {

@@ -44,9 +44,10 @@ type ModuleIn struct {
 	Doc  *Doc   // the comment on it, or nil
 }
 
-// About is a comment that names what it describes.
+// About is a comment that stands elsewhere than what it describes: it names that, or is
+// named by it (see [Extra.TextOf]), as a text that several declarations have in common.
 type About struct {
-	Path string // of a declaration, with its module, as written
+	Path string // of a declaration, with its module, as written, or a name that declarations have their text by
 	Span source.Span
 	Doc  *Doc
 }
@@ -90,6 +91,7 @@ type Extra struct {
 	Directives []Directive
 	Failures   []Failure // that its signature declares; those that a body shows are the callable's
 	Modifiers  []string  // words of its language that change what it is, as written: "static", "abstract"
+	Section    string    // the section of its type that it stands in, where it says more than the visibility does: "slots"
 	Conditions []string  // under which it exists, as written
 	Advice     *Doc      // what the mark that makes it deprecated says in words
 	Same       string    // the path of what it is another name of, as written
@@ -160,6 +162,14 @@ func (o *Occurrence) Named(h *Habits) Name {
 		}
 	}
 	return n
+}
+
+// Section is the section of its type that the occurrence stands in, see [Extra].
+func (o *Occurrence) Section() string {
+	if o.Extra == nil {
+		return ""
+	}
+	return o.Extra.Section
 }
 
 // Modifiers are the words of its language that change what the occurrence is.

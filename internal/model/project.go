@@ -48,6 +48,7 @@ type Library struct {
 	Modules  []*Module
 	Tests    []*Module // what its test files declare
 	Files    []*Facts  // code, then tests, each in the order of paths
+	Told     bool      // some files hold comments on what other files declare
 	Mixed    bool      // some files declare things of several modules
 
 	Elsewhere *Elsewhere // the project it belongs to, where that is another

@@ -10,6 +10,7 @@
 //	space Port.Tides
 //	/ A berth.
 //	type Berth<A, B>: Place when deep
+//	  section slots
 //	  field depth: int
 //	  fn moor(vessel: Vessel, at: int = 3): Tide
 //	part type Quay
@@ -85,6 +86,7 @@ type reader struct {
 	in     []int32 // what the lines are in, by indentation
 	scope  []string
 	trait  string
+	part   string // of the type that the lines are in
 	doc    []source.Span
 	docAll source.Span
 }
@@ -111,7 +113,7 @@ func (r *reader) line(at int, line string) {
 		r.in, r.scope = r.in[:depth], r.scope[:depth]
 	}
 	if depth == 0 {
-		r.trait = ""
+		r.trait, r.part = "", ""
 	}
 	word, rest, _ := strings.Cut(line, " ")
 	behind := at + len(line) - len(rest)
@@ -130,6 +132,8 @@ func (r *reader) line(at int, line string) {
 		if r.facts.Package == "" {
 			r.facts.Package, r.facts.ModuleDoc = rest, r.facts.Modules[0].Doc
 		}
+	case "section":
+		r.part = rest
 	case "for":
 		name, trait, _ := strings.Cut(rest, " as ")
 		r.in, r.scope, r.trait = append(r.in, -1), append(r.scope, name), trait
@@ -173,6 +177,9 @@ func (r *reader) declare(at int, line string) {
 		r.facts.Problems = append(r.facts.Problems, finding.Finding{Rule: finding.UnreadableSource, Place: r.facts.Place(source.NewSpan(at, at+len(line)))})
 		return
 	}
+	if head, key, ok := strings.Cut(rest, " text "); ok {
+		rest, o.Extra.TextOf, line = head, key, line[:len(line)-len(" text ")-len(key)]
+	}
 	if head, condition, ok := strings.Cut(rest, " when "); ok {
 		rest, o.Extra.Conditions = head, []string{condition}
 	}
@@ -186,7 +193,7 @@ func (r *reader) declare(at int, line string) {
 		if kind == model.KindFunction {
 			o.Kind = model.KindMethod
 		}
-		o.Extra.Space = r.trait
+		o.Extra.Space, o.Extra.Section = r.trait, r.part
 	}
 	r.named(&o, nameAt, rest)
 	r.facts.Occurrences = append(r.facts.Occurrences, o)

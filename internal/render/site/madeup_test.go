@@ -20,6 +20,7 @@ import (
 	"codrel/internal/render/site"
 	"codrel/internal/render/stream"
 	"codrel/internal/settings"
+	"codrel/internal/source"
 )
 
 // madeupFiles have all that the made-up language can do and others cannot.
@@ -33,6 +34,7 @@ space Port.Tides
 / A berth with two parameters. See {@link Quay}, {@link Port.Place} and {@link late}; the
 / macro is {@link macro:Berth}, the value {@link constant:Berth}, the type {@link class:Berth}.
 type Berth<A, B>: Place
+  section slots
   / How deep.
   field depth: int
   / Moors by name.
@@ -76,6 +78,8 @@ type Sluice: Gate
   / Opens for a quay.
   fn open(quay: Quay)
 fn late(): Port::Tides::Quay
+fn soon() text common/tides
+fn once(): Quay text common/tides
 nonsense here
 `)},
 	"quay.mad": {Data: []byte(`space Port.Tides
@@ -91,7 +95,7 @@ for Quay as Debug
   fn text()
 `)},
 	"more.mad": {Data: []byte("space Port.Tides\npart type Quay\n  / Wide.\n  field width: int\n")},
-	"tell.mad": {Data: []byte("/ Told in another file.\nabout Port.Tides.late\n")},
+	"tell.mad": {Data: []byte("/ Told in another file.\nabout Port.Tides.late\n/ In common.\nabout common/tides\n")},
 }
 
 func madeUp(t *testing.T) (*build.Snapshot, *sink.Memory) {
@@ -121,8 +125,9 @@ func TestMadeUpLanguage(t *testing.T) {
 	require.NoError(t, stream.Write(&out, s.Project, stream.Want{Reach: reach}))
 	var ids []string
 	for line := range strings.Lines(out.String()) {
-		var symbol struct{ ID, Module string }
+		var symbol struct{ ID, Module, Section string }
 		require.NoError(t, json.Unmarshal([]byte(line), &symbol))
+		assert.Equal(t, strings.Contains(symbol.ID, "Berth-2."), symbol.Section == "slots", symbol.ID)
 		ids = append(ids, strings.TrimPrefix(symbol.ID, "port/"))
 	}
 	slices.Sort(ids)
@@ -133,7 +138,7 @@ func TestMadeUpLanguage(t *testing.T) {
 		"Port.Tides#Lock", "Port.Tides#Lock.open", "Port.Tides#Lock.open", "Port.Tides#Lock.open",
 		"Port.Tides#Quay", "Port.Tides#Quay", "Port.Tides#Quay.Debug:text", "Port.Tides#Quay.Show:text", "Port.Tides#Quay.length", "Port.Tides#Quay.width",
 		"Port.Tides#Sluice", "Port.Tides#Sluice.open",
-		"Port.Tides#a.b", "Port.Tides#a.b.inside", "Port.Tides#late", "Port.Tides#macro:Berth", "Port.Tides#sound", "Port.Tides#sound", "Port.Tides#value:Berth",
+		"Port.Tides#a.b", "Port.Tides#a.b.inside", "Port.Tides#late", "Port.Tides#macro:Berth", "Port.Tides#once", "Port.Tides#soon", "Port.Tides#sound", "Port.Tides#sound", "Port.Tides#value:Berth",
 	}, ids)
 
 	const folder = "reference/port/Port.Tides/"
@@ -159,6 +164,7 @@ func TestMadeUpLanguage(t *testing.T) {
 	assert.Contains(t, module, `id="value:Berth"`)
 	assert.Contains(t, module, `id="macro:Berth"`)
 	assert.Contains(t, text(module), "Told in another file.")
+	assert.Equal(t, 2, strings.Count(module, "<p>In common.</p>"), "a text that two declarations name")
 	assert.Contains(t, text(module), "On deep water.")
 	assert.Contains(t, text(module), "On shallow water.")
 
@@ -187,4 +193,18 @@ func TestMadeUpLanguage(t *testing.T) {
 	assert.Empty(t, s.Links.Relations(tides.Lookup("Sluice.open")).Overrides, "an overload takes the place of one with the same parameters")
 	assert.NotContains(t, gate, "secret", "an overload that is kept from users")
 	assert.NotContains(t, gate, "with a key")
+}
+
+// A saved file whose comments describe what others declare changes what these say.
+func TestMadeUpLanguageRelinks(t *testing.T) {
+	s, _ := madeUp(t)
+	saved := madeup.FrontEnd{}.Read(lang.File{Path: "tell.mad", Text: source.Decode([]byte("/ Told anew.\nabout Port.Tides.late\n"))})
+	again, err := build.Relink(t.Context(), s, saved)
+	require.NoError(t, err)
+	tides := again.Project.Libraries[0].Modules[1]
+	doc, file := tides.Lookup("late").Doc()
+	require.NotNil(t, doc)
+	assert.Equal(t, "Told anew.", doc.Text)
+	assert.Same(t, saved, file)
+	assert.False(t, tides.Lookup("soon").Documented(), "the text that it names is gone")
 }

@@ -48,6 +48,7 @@ type Symbol struct {
 	Bases      []string `json:"bases,omitempty"`
 	BasesAre   []string `json:"basesAre,omitempty"`
 	Modifiers  []string `json:"modifiers,omitempty"`
+	Section    string   `json:"section,omitempty"`
 	Defaults   []string `json:"defaults,omitempty"`
 	Receiver   string   `json:"receiver,omitempty"`
 	Deprecated bool     `json:"deprecated,omitempty"`
@@ -123,7 +124,7 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 		Name: o.Name, Scope: o.Scope, Visibility: o.Visibility.String(), Documented: o.Attached(), ID: d.ID(),
 		Library: lib.Name, Role: o.File.Role.String(), Effective: d.Visibility.String(),
 		Signature: o.Signature.Text(o.File.Text), Span: [2]int32{o.Span.Start, o.Span.End}, NameSpan: [2]int32{o.NameSpan.Start, o.NameSpan.End},
-		Modifiers: o.Modifiers(), Conditions: o.File.Conditions, TypeParams: names(o.TypeParams()),
+		Modifiers: o.Modifiers(), Section: o.Section(), Conditions: o.File.Conditions, TypeParams: names(o.TypeParams()),
 		Deprecated: o.Deprecated, Variadic: o.Variadic, Embedded: o.Embedded, Generated: o.File.Generated,
 	}
 	if len(o.Conditions()) > 0 {
