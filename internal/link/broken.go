@@ -113,9 +113,6 @@ func (x *Index) hasBelow(m *model.Module, name string) bool {
 	return x.isPackage(m) && strings.ToLower(name) == name || ok && x.importable(m.Library, importer.Below(m.Path, name)) != nil
 }
 
-// namesAtRun are words in the source of modules that make names when they run.
-var namesAtRun = []string{"__getattr__", "globals()", "vars()", "locals()", "setattr(", "exec(", "sys.modules", "global_enum", "\n    global ", "defineProperty", "Object.assign"}
-
 // makesNames reports whether a module may have names that its source does not say: it
 // makes them when it runs, takes all names of a module that is not here, or is of damaged
 // or unlisted source.
@@ -123,14 +120,12 @@ func (x *Index) makesNames(m *model.Module, depth int) bool {
 	if depth > 8 {
 		return true
 	}
+	if h := m.Library.Habits; h != nil && says(m, h.MayMake) {
+		return true
+	}
 	for _, f := range m.Files {
 		if len(f.Problems) > 0 {
 			return true
-		}
-		for _, word := range namesAtRun {
-			if strings.Contains(f.Text, word) {
-				return true
-			}
 		}
 		for _, i := range x.imports[f] {
 			if i.member == "*" && (i.module == nil || i.module.Library.Elsewhere != nil || i.module != m && x.makesNames(i.module, depth+1)) {

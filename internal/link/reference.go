@@ -67,6 +67,29 @@ func ofKind(found []Target, kind string) []Target {
 	return out
 }
 
+// ofArity leaves, of several targets, those with as many type parameters in their name as a
+// reference writes arguments, where there are any: most languages have none of these.
+func ofArity(found []Target, arity int32) []Target {
+	if arity == 0 {
+		return found
+	}
+	var out []Target
+	for _, t := range found {
+		if t.Declaration == nil {
+			continue
+		}
+		for d := range t.Declaration.Namesakes {
+			if is := (Target{Declaration: d}); d.Arity == arity && !slices.Contains(out, is) {
+				out = append(out, is)
+			}
+		}
+	}
+	if len(out) == 0 {
+		return found
+	}
+	return out
+}
+
 // ResolveNode finds what a node of a text names that is code or a reference.
 func (x *Index) ResolveNode(from Scope, n *prose.Node) Result {
 	switch {

@@ -146,7 +146,7 @@ func (x *Index) first(from Scope, steps []step, names []string, r prose.Name, ho
 			return Result{Outcome: Beyond, Target: *beyond}
 		}
 		partial = partial || part
-		found = x.oneThing(x.fit(ofKind(distinct(found), r.Kind), r))
+		found = x.oneThing(x.fit(ofArity(ofKind(distinct(found), r.Kind), r.Arity), r))
 		if i > lastOfFile && how == Outward {
 			if found = slices.DeleteFunc(found, x.spare); x.nativeModule(from, names, found) {
 				return Result{Outcome: Beyond}
@@ -746,7 +746,7 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 		if from.Declaration != nil && !isUpper(last) && x.mayInherit(from.Declaration, 0) { // members begin with small letters
 			return true
 		}
-		return says(from.Module, "globals()[", "globals().update(")
+		return says(from.Module, from.Module.Library.Habits.Makes)
 	}
 	for n := len(r.Path) - 1; n > 0; n-- {
 		found := x.first(from, x.steps(from, Outward, prose.Name{Path: r.Path[:n]}), r.Path[:n], prose.Name{Path: r.Path[:n]}, Outward)
@@ -755,7 +755,8 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 			if next := r.Path[n]; outside.own && x.isPackage(found.Target.Module) && strings.ToLower(next) == next && x.Near(from, written) == "" && x.Moved(from, written) == "" {
 				return true // as well a module that is not source
 			}
-			return says(found.Target.Module, "__getattr__", "globals()[", "globals().update(")
+			h := found.Target.Module.Library.Habits
+			return h != nil && (says(found.Target.Module, h.Makes) || h.AnyMember != "" && says(found.Target.Module, []string{h.AnyMember}))
 		}
 		if found.Outcome == Found && d != nil {
 			return !d.Kind().IsType() && !d.Kind().IsCallable() || d.Kind().IsType() && x.mayInherit(d, 0)
@@ -766,7 +767,7 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 
 // says reports whether the source of a module has one of some words: those by which
 // programs make names when they run.
-func says(m *model.Module, words ...string) bool {
+func says(m *model.Module, words []string) bool {
 	for _, f := range m.Files {
 		for _, word := range words {
 			if strings.Contains(f.Text, word) {
@@ -781,11 +782,17 @@ func says(m *model.Module, words ...string) bool {
 // which nobody here has read.
 func (x *Index) mayInherit(d *model.Declaration, depth int) bool {
 	for ; d != nil && depth < 100; d, depth = d.Parent, depth+1 {
-		if d.Kind().IsType() && (x.open(d, 0) || decorated(d) || d.Member("__getattr__") != nil) {
+		if d.Kind().IsType() && (x.open(d, 0) || decorated(d) || answersAny(d)) {
 			return true
 		}
 	}
 	return false
+}
+
+// answersAny reports whether a type answers for members of any name.
+func answersAny(d *model.Declaration) bool {
+	h := d.Module.Library.Habits
+	return h != nil && h.AnyMember != "" && d.Member(h.AnyMember) != nil
 }
 
 // decorated reports whether a type is handed to something when the program runs, which

@@ -29,6 +29,9 @@ type Habits struct {
 	Apart     bool     // a type that stands in another stands in a namespace of its name
 	Lists     bool     // files say themselves what they give away
 	Dynamic   bool     // programs commonly make names while they run
+	MayMake   []string // what stands in the source of modules that may make names while they run
+	Makes     []string // what stands there where they surely do
+	AnyMember string   // the name of the member that answers for members of any name, or ""
 
 	// Spaces are the name spaces of kinds that may share a name with others, as "macro"
 	// for a macro beside a function; kinds that are not here share one.

@@ -37,6 +37,19 @@ func languageWords() map[string]bool {
 	return words
 }
 
+// soleWords are words of languages that mean nothing to anyone else: shared packages have no
+// use for them at all.
+func soleWords() map[string]bool {
+	words := map[string]bool{}
+	for _, end := range languages.All {
+		h := end.Habits()
+		for _, word := range slices.Concat(h.MayMake, h.Makes, []string{h.AnyMember}) {
+			words[word] = word != ""
+		}
+	}
+	return words
+}
+
 // comparing are the functions of the package strings that compare.
 var comparing = []string{"HasPrefix", "HasSuffix", "CutPrefix", "CutSuffix", "TrimPrefix", "TrimSuffix", "EqualFold", "Compare"}
 
@@ -73,7 +86,7 @@ func compared(file *ast.File, yield func(at token.Pos, text string)) {
 }
 
 func TestSharedPackagesKnowNoLanguage(t *testing.T) {
-	words := languageWords()
+	words, sole := languageWords(), soleWords()
 	require.Greater(t, len(words), 8)
 	files := 0
 	for _, pkg := range shared {
@@ -94,6 +107,13 @@ func TestSharedPackagesKnowNoLanguage(t *testing.T) {
 			if err != nil {
 				return err
 			}
+			ast.Inspect(file, func(n ast.Node) bool {
+				if l, ok := n.(*ast.BasicLit); ok && l.Kind == token.STRING {
+					text, _ := strconv.Unquote(l.Value)
+					assert.False(t, sole[text], "%s has %q, which belongs to a language: put it into that language's habits", set.Position(l.Pos()), text)
+				}
+				return true
+			})
 			compared(file, func(at token.Pos, text string) {
 				assert.False(t, words[text], "%s compares with %q, which belongs to a language: put it into that language's habits", set.Position(at), text)
 			})

@@ -12,6 +12,7 @@ type Name struct {
 	Kind     string   // the kind, or the name space, that is asked for, or ""
 	Callable bool     // written with parentheses
 	Params   []string // types, or names, that stood between them
+	Arity    int32    // how many type arguments stood behind the last name
 }
 
 // separators are the signs that mean the same as "." between names.
@@ -28,6 +29,7 @@ func ParseName(written string) Name {
 		s = s[:open]
 	}
 	s = separators.Replace(s)
+	s, n.Arity = cutArguments(s)
 	if last := strings.LastIndexByte(s, '/') + 1; strings.IndexByte(s[last:], '~') > 0 { // "Berth~Options", as comments of JavaScript write
 		s = s[:last] + strings.ReplaceAll(s[last:], "~", ".")
 	}
@@ -41,6 +43,43 @@ func ParseName(written string) Name {
 	}
 	n.Path = strings.Split(s, ".")
 	return n
+}
+
+// cutArguments takes type arguments out of a name, as of "Berth<Ship>.moor", and counts those
+// of the last one. What is no name with arguments stays as it is.
+func cutArguments(s string) (string, int32) {
+	var out strings.Builder
+	arity := int32(0)
+	for {
+		open := strings.IndexByte(s, '<')
+		if open < 0 {
+			break
+		}
+		end, depth := -1, 0
+		for i := open; i < len(s) && end < 0; i++ {
+			switch s[i] {
+			case '<':
+				depth++
+			case '>':
+				if depth--; depth == 0 {
+					end = i
+				}
+			}
+		}
+		if open == 0 || end < 0 || end+1 < len(s) && s[end+1] != '.' {
+			break
+		}
+		args := splitParams(s[open+1 : end])
+		if len(args) == 0 {
+			break
+		}
+		out.WriteString(s[:open])
+		if s = s[end+1:]; s == "" {
+			arity = int32(len(args))
+		}
+	}
+	out.WriteString(s)
+	return out.String(), arity
 }
 
 // CutPrefix cuts off what stands before a single ":": the name of a library, or a kind.

@@ -167,9 +167,10 @@ func linkOf(content, shown string, code bool) string {
 	if inside, ok := strings.CutPrefix(withoutKinds.Replace(target), "module:"); ok && strings.Contains(inside, "/") && !strings.ContainsAny(inside, "<>\\") {
 		return "[" + cmp.Or(text, "`"+shortPath(inside)+"`") + "](<" + markdown.OutwardScheme + inside + ">)"
 	}
-	if name == "" || strings.Contains(name, "/") || strings.ContainsAny(name, "<>\\") {
+	if name == "" || strings.Contains(name, "/") || strings.Contains(name, "\\") || !argumentsClose(name) {
 		return strings.TrimSpace(target + " " + text)
 	}
+	name = escapedArguments.Replace(name)
 	if text == "" && code {
 		return "[`" + target + "`](<" + markdown.OutwardScheme + name + ">)"
 	}
@@ -177,6 +178,25 @@ func linkOf(content, shown string, code bool) string {
 		text = target
 	}
 	return "[" + text + "](<" + markdown.OutwardScheme + name + ">)"
+}
+
+// escapedArguments keeps type arguments in the destination of a Markdown link.
+var escapedArguments = strings.NewReplacer("<", `\<`, ">", `\>`)
+
+// argumentsClose reports whether a name has no signs of type arguments but around some.
+func argumentsClose(name string) bool {
+	depth := 0
+	for i := range len(name) {
+		switch name[i] {
+		case '<':
+			depth++
+		case '>':
+			if depth--; depth < 0 {
+				return false
+			}
+		}
+	}
+	return depth == 0 && !strings.HasPrefix(name, "<")
 }
 
 // cutLink takes what a link leads to and its text apart: a blank or a bar ends the
@@ -189,9 +209,9 @@ func cutLink(content string) (target, text string) {
 	depth, end := 0, strings.IndexAny(content, " |")
 	for i := range len(content) {
 		switch c := content[i]; {
-		case c == '(':
+		case c == '(' || c == '<':
 			depth++
-		case c == ')':
+		case c == ')' || c == '>' && depth > 0:
 			depth--
 		case (c == ' ' || c == '|') && depth == 0:
 			return content[:i], strings.TrimLeft(content[i:], " |")

@@ -6,6 +6,7 @@ var javascript = model.Habits{
 	Language: "javascript", Name: "JavaScript", Family: "script", Dialect: "blocktags", Fences: []string{"javascript", "js", "jsx", "mjs", "cjs", "node"},
 	PathMark: "/", Nested: true, Default: "default", Directive: "// codrel: ", Fails: "throws", Apart: true, Self: []string{"this"}, Unused: "_", Lists: true,
 	Nothing: []string{"", "void", "undefined", "never", "Promise<void>", "asserts", "this"},
+	MayMake: []string{"defineProperty", "Object.assign"},
 }
 
 var typescript = func() model.Habits {

@@ -44,7 +44,7 @@ type Berth<A, B>: Place
   / @param vessel Which.
   / @param wrong Not there.
   fn moor(vessel: text, at: int = 3): Quay
-/ The same name without parameters.
+/ The same name without parameters. See {@link Berth<A, B>}.
 type Berth
 / As a value.
 value Berth: int
@@ -150,6 +150,7 @@ func TestMadeUpLanguage(t *testing.T) {
 	assert.Contains(t, text(berth), "A berth with two parameters.")
 	assert.Contains(t, berth, `id="depth"`)
 	assert.Contains(t, berth, `<a href="Quay.html">`)
+	assert.Contains(t, page("Berth.html"), `See <a href="Berth-2.html"><code translate="no">Berth&lt;A, B&gt;</code></a>`, "the one with as many type parameters")
 	assert.Contains(t, berth, `<a href="index.html#macro:Berth">`, "the one of a name space")
 	assert.Contains(t, berth, `<a href="index.html#value:Berth">`, "the one of a kind")
 	assert.Contains(t, berth, `<a href="../Port/Place.html">`, "a base in another module of the file")
