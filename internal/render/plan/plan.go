@@ -527,7 +527,7 @@ func part(d *model.Declaration) string {
 }
 
 // kindTitles are the headings of groups by kind, in the order of reading.
-var kindTitles = []string{"Types", "Functions", "Constants", "Variables", "Constructors", "Fields", "Index signatures", "Methods", "Others"}
+var kindTitles = []string{"Types", "Functions", "Macros", "Constants", "Variables", "Constructors", "Fields", "Index signatures", "Methods", "Operators", "Events", "Others"}
 
 // KindTitle is the heading that declarations of a kind stand under.
 func KindTitle(k model.Kind) string {
@@ -544,6 +544,12 @@ func KindTitle(k model.Kind) string {
 		return "Fields"
 	case k == model.KindConstructor:
 		return "Constructors"
+	case k == model.KindMacro:
+		return "Macros"
+	case k == model.KindOperator:
+		return "Operators"
+	case k == model.KindEvent:
+		return "Events"
 	case k == model.KindIndexer:
 		return "Index signatures"
 	case k.IsCallable():

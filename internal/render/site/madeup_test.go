@@ -164,6 +164,7 @@ func TestMadeUpLanguage(t *testing.T) {
 	assert.Contains(t, text(module), "The tides.")
 	assert.Contains(t, module, `id="value:Berth"`)
 	assert.Contains(t, module, `id="macro:Berth"`)
+	assert.Contains(t, module, ">Macros</h2>", "a macro is no method")
 	assert.Contains(t, text(module), "Told in another file.")
 	assert.Equal(t, 2, strings.Count(module, "<p>In common.</p>"), "a text that two declarations name")
 	assert.Contains(t, text(module), "On deep water.")
