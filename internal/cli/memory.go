@@ -11,7 +11,7 @@ import (
 // the collector works as it must, so larger trees still fit.
 const (
 	collectEvery = 400       // percent of growth between collections
-	softLimit    = 345 << 20 // bytes
+	softLimit    = 378 << 20 // bytes
 	perByte      = 7         // of input
 )
 
