@@ -69,10 +69,7 @@ func cutArguments(s string) (string, int32) {
 		if open == 0 || end < 0 || end+1 < len(s) && s[end+1] != '.' {
 			break
 		}
-		args := splitParams(s[open+1 : end])
-		if len(args) == 0 {
-			break
-		}
+		args := splitParams(s[open+1 : end]) // none, as in "Berth<>", is any
 		out.WriteString(s[:open])
 		if s = s[end+1:]; s == "" {
 			arity = int32(len(args))

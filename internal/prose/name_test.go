@@ -28,7 +28,7 @@ func TestParseName(t *testing.T) {
 		"a<b":                           {Path: []string{"a<b"}},
 		"<b>":                           {Path: []string{"<b>"}},
 		"a<b>c":                         {Path: []string{"a<b>c"}},
-		"a<>":                           {Path: []string{"a<>"}},
+		"Berth<>":                       {Path: []string{"Berth"}},
 		"Berth<Ship":                    {Path: []string{"Berth<Ship"}},
 		" Berth ":                       {Path: []string{"Berth"}},
 		"":                              {Path: []string{""}},
