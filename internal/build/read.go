@@ -10,13 +10,13 @@ import (
 	"runtime"
 	"slices"
 	"strings"
-	"sync"
 	"sync/atomic"
 
 	"codrel/internal/finding"
 	"codrel/internal/join"
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/parallel"
 	"codrel/internal/settings"
 	"codrel/internal/source"
 
@@ -442,27 +442,17 @@ func isTest(end lang.FrontEnd, path string) bool {
 // in which workers finish shows nowhere.
 func (r *run) readFiles(jobs []job) error {
 	problems := make([][]finding.Finding, len(jobs))
-	var next, done atomic.Int64
-	var wait sync.WaitGroup
-	for range r.workers() {
-		wait.Go(func() {
-			for {
-				i := int(next.Add(1)) - 1
-				if i >= len(jobs) || r.ctx.Err() != nil {
-					return
-				}
-				problems[i] = r.readFile(jobs[i])
-				r.progress(int(done.Add(1)))
-			}
-		})
-	}
-	wait.Wait()
+	var done atomic.Int64
+	err := parallel.Each(r.ctx, r.workers(), len(jobs), func(i int) {
+		problems[i] = r.readFile(jobs[i])
+		r.progress(int(done.Add(1)))
+	})
 	for i, list := range problems {
 		r.snapshot.Findings = append(r.snapshot.Findings, list...)
 		r.snapshot.Stats.Bytes += jobs[i].entry.Size
 	}
 	r.snapshot.Stats.Files = len(jobs)
-	return r.ctx.Err()
+	return err
 }
 
 func (r *run) readFile(j job) []finding.Finding {

@@ -4,8 +4,6 @@ import (
 	"context"
 	"slices"
 	"strings"
-	"sync"
-	"sync/atomic"
 
 	"github.com/bmatcuk/doublestar/v4"
 
@@ -13,6 +11,7 @@ import (
 	"codrel/internal/lang"
 	"codrel/internal/link"
 	"codrel/internal/model"
+	"codrel/internal/parallel"
 )
 
 // Options is what the rules are told.
@@ -64,17 +63,10 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 		modules = append(modules, lib.Modules...)
 	}
 	passes := make([]Pass, len(modules))
-	var next atomic.Int64
-	var wait sync.WaitGroup
-	for range max(1, options.Workers) {
-		wait.Go(func() {
-			for i := int(next.Add(1)) - 1; i < len(modules) && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
-				passes[i] = Pass{Links: links, Module: modules[i], known: isRule, takenCounts: !options.TakenAsked}
-				passes[i].run(options)
-			}
-		})
-	}
-	wait.Wait()
+	_ = parallel.Each(ctx, options.Workers, len(modules), func(i int) { // who asks looks at the context
+		passes[i] = Pass{Links: links, Module: modules[i], known: isRule, takenCounts: !options.TakenAsked}
+		passes[i].run(options)
+	})
 	result := Result{Findings: slices.Clone(earlier), Modules: map[*model.Module]Coverage{}}
 	home := Pass{Links: links}
 	var inserted []string

@@ -7,16 +7,17 @@
 package join
 
 import (
+	"context"
 	"path"
 	"runtime"
 	"slices"
 	"strings"
-	"sync"
 
 	"github.com/bmatcuk/doublestar/v4"
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/parallel"
 )
 
 // Library sets the modules of lib from its files, which must be in the order
@@ -134,20 +135,7 @@ func others(p lang.Placement) map[string]bool {
 
 // each runs work for every module on all processors; the modules do not touch one another.
 func each(modules []*model.Module, work func(*model.Module)) {
-	next := make(chan *model.Module)
-	var wait sync.WaitGroup
-	for range runtime.GOMAXPROCS(0) {
-		wait.Go(func() {
-			for m := range next {
-				work(m)
-			}
-		})
-	}
-	for _, m := range modules {
-		next <- m
-	}
-	close(next)
-	wait.Wait()
+	_ = parallel.Each(context.Background(), runtime.GOMAXPROCS(0), len(modules), func(i int) { work(modules[i]) }) // which nothing ends
 }
 
 // declare fills one module with the declarations of its files.

@@ -2,13 +2,13 @@ package link
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"strings"
-	"sync"
-	"sync/atomic"
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/parallel"
 )
 
 // Relations are what a type, or a member of one, has to do with other declarations. Every list is
@@ -93,16 +93,7 @@ func byID(a, b *model.Declaration) int {
 
 // parallel runs work for 0 to n-1 on all workers.
 func (x *Index) parallel(n int, work func(int)) {
-	var next atomic.Int64
-	var wait sync.WaitGroup
-	for range max(1, x.options.Workers) {
-		wait.Go(func() {
-			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
-				work(i)
-			}
-		})
-	}
-	wait.Wait()
+	_ = parallel.Each(context.Background(), x.options.Workers, n, work) // which nothing ends
 }
 
 // uses finds who takes, returns and embeds which types.

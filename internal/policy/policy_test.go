@@ -36,13 +36,14 @@ comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
 comment:           comment/blocktags comment/docstring comment/gocomment model prose prose/markdown
-join:              lang model
+parallel:          -
+join:              lang model parallel
 settings:          finding model nearest source
 look:              finding nearest settings
 symbols:           -
-link:              comment lang model nearest prose source symbols
-check:             comment finding lang link model nearest prose prose/markdown source
-build:             check finding join lang link look model prose settings source symbols
+link:              comment lang model nearest parallel prose source symbols
+check:             comment finding lang link model nearest parallel prose prose/markdown source
+build:             check finding join lang link look model parallel prose settings source symbols
 search:            nearest
 render/plan:       link model prose search
 render/modules:    link model
@@ -53,7 +54,7 @@ render/site/sitetest: -
 build/buildtest:   build languages
 demo:              -
 vcs:               -
-recall:            -
+recall:            parallel
 cli:               build check finding lang languages model nearest render/modules render/plan render/sink render/site render/stream search settings symbols demo vcs recall prose
 cmd/codrel:        cli
 `

@@ -16,7 +16,8 @@ import (
 	"slices"
 	"strings"
 	"sync"
-	"sync/atomic"
+
+	"codrel/internal/parallel"
 
 	"github.com/cespare/xxhash/v2"
 )
@@ -163,18 +164,11 @@ func sumOfError(err error) Sum {
 // Same reports whether a file system gives all answers again. It stops at the
 // first that differs.
 func Same(ctx context.Context, fsys fs.FS, answers []Answered, workers int) bool {
-	var next atomic.Int64
-	var differs atomic.Bool
-	var wait sync.WaitGroup
-	for range max(1, workers) {
-		wait.Go(func() {
-			for i := int(next.Add(1)) - 1; i < len(answers) && !differs.Load() && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
-				if ask(fsys, answers[i].Question) != answers[i].Sum {
-					differs.Store(true)
-				}
-			}
-		})
-	}
-	wait.Wait()
-	return !differs.Load() && ctx.Err() == nil
+	same, stop := context.WithCancel(ctx)
+	defer stop()
+	return parallel.Each(same, workers, len(answers), func(i int) {
+		if ask(fsys, answers[i].Question) != answers[i].Sum {
+			stop()
+		}
+	}) == nil
 }
