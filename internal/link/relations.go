@@ -110,7 +110,7 @@ func (x *Index) uses(m *model.Module) []relation {
 				case !x.InReach(base) || base == d:
 				case implicit:
 					out = append(out, relation{d, base, embeds}, relation{base, d, embeddedIn})
-				case x.statedAs(d, base) == model.Implements && base.Kind() != model.KindInterface:
+				case base.Kind() != model.KindInterface && x.statedAs(d, base) == model.Implements:
 					out = append(out, relation{d, base, implements}, relation{base, d, implementedBy})
 				case base.Kind() != model.KindInterface || d.Kind() == model.KindInterface:
 					out = append(out, relation{d, base, extends}, relation{base, d, extendedBy})

@@ -1,0 +1,248 @@
+package link
+
+import (
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/nearest"
+	"codrel/internal/prose"
+)
+
+// This file says whether a name that is not found may be one that nobody here has read.
+
+// openPath reports whether a missing last name may yet exist outside the project.
+func (x *Index) openPath(m *model.Module, names []string) bool {
+	first := m.Lookup(names[0])
+	if first == nil {
+		return x.takesFromOutside(m, names[0]) || x.elsewhere.open(m)
+	}
+	return len(names) > 1 && x.open(first, 0)
+}
+
+// takesFromOutside reports whether a module has a name, or may have it, from a
+// module outside the project.
+func (x *Index) takesFromOutside(m *model.Module, name string) bool {
+	for _, f := range m.Files {
+		for _, i := range x.imports[f] {
+			if i.module == nil && i.member != "" && (i.name == name || i.member == "*") {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// open reports whether the declaration may have members that cannot be seen: it
+// embeds or renames something outside the project.
+func (x *Index) open(d *model.Declaration, depth int) bool {
+	if depth > 8 {
+		return true
+	}
+	if d.Module.Library.Elsewhere != nil {
+		h := x.elsewhere.holder(d)
+		return h != nil && h.Open
+	}
+	for _, o := range d.Occurrences {
+		if o.Kind == model.KindType && hasTypeToken(o) {
+			return true
+		}
+	}
+	all := x.embedded(d)
+	for _, e := range all {
+		if e.declaration == nil || x.open(e.declaration, depth+1) {
+			return true
+		}
+	}
+	return false
+}
+
+func hasTypeToken(o model.At) bool {
+	for t := range o.Tokens(o.Signature) {
+		if t.Kind == model.TokenType && (strings.Contains(t.Text, ".") || isUpper(t.Text)) {
+			return true
+		}
+	}
+	return false
+}
+
+func isUpper(s string) bool { return s != "" && s[0] >= 'A' && s[0] <= 'Z' }
+
+// MayBeOutside reports whether a name that is not found, or found where users see
+// nothing, may well be that of something outside the project: it begins with a package
+// that the library imports from there, goes on behind a value whose type is not known,
+// is taken from outside by some file of the library, or by a base that nobody here has read.
+func (x *Index) MayBeOutside(from Scope, written string) bool {
+	r := prose.ParseName(strings.TrimSuffix(written, "."))
+	if len(r.Path) == 0 || from.Module == nil {
+		return false
+	}
+	outside := x.outsideOf(from.Module.Library)
+	last := r.Path[len(r.Path)-1]
+	switch {
+	case len(r.Path) > 1 && (outside.roots[r.Path[0]] || x.foreign(from.Module, r.Path[0])) && len(x.modules[r.Path[0]]) == 0:
+		return true
+	case outside.through(r.Path):
+		return true
+	case outside.names[last]:
+		return true
+	case len(r.Path) == 1:
+		if from.Declaration != nil && !isUpper(last) && x.mayInherit(from.Declaration, 0) { // members begin with small letters
+			return true
+		}
+		return says(from.Module, from.Module.Library.Habits.Makes)
+	}
+	for n := len(r.Path) - 1; n > 0; n-- {
+		found := x.first(from, x.steps(from, Outward, prose.Name{Path: r.Path[:n]}), r.Path[:n], prose.Name{Path: r.Path[:n]}, Outward)
+		d := found.Target.Declaration
+		if found.Outcome == Found && d == nil && found.Target.Module != nil {
+			if next := r.Path[n]; outside.own && x.isPackage(found.Target.Module) && strings.ToLower(next) == next && x.Near(from, written) == "" && x.Moved(from, written) == "" {
+				return true // as well a module that is not source
+			}
+			h := found.Target.Module.Library.Habits
+			return h != nil && (says(found.Target.Module, h.Makes) || h.AnyMember != "" && says(found.Target.Module, []string{h.AnyMember}))
+		}
+		if found.Outcome == Found && d != nil {
+			return !d.Kind().IsType() && !d.Kind().IsCallable() || d.Kind().IsType() && x.mayInherit(d, 0)
+		}
+	}
+	return false
+}
+
+// says reports whether the source of a module has one of some words: those by which
+// programs make names when they run.
+func says(m *model.Module, words []string) bool {
+	for _, f := range m.Files {
+		for _, word := range words {
+			if strings.Contains(f.Text, word) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// mayInherit reports whether a declaration stands in a type, or is one, that has bases
+// which nobody here has read.
+func (x *Index) mayInherit(d *model.Declaration, depth int) bool {
+	for ; d != nil && depth < 100; d, depth = d.Parent, depth+1 {
+		if d.Kind().IsType() && (x.open(d, 0) || decorated(d) || answersAny(d)) {
+			return true
+		}
+	}
+	return false
+}
+
+// answersAny reports whether a type answers for members of any name.
+func answersAny(d *model.Declaration) bool {
+	h := d.Module.Library.Habits
+	return h != nil && h.AnyMember != "" && d.Member(h.AnyMember) != nil
+}
+
+// decorated reports whether a type is handed to something when the program runs, which
+// may give it members.
+func decorated(d *model.Declaration) bool {
+	at := d.Speaks(model.Words)
+	for t := range at.Tokens(at.Signature) {
+		switch t.Kind {
+		case model.TokenValue:
+			return true
+		case model.TokenName:
+			return false
+		}
+	}
+	return false
+}
+
+// outsideNames is what the files of a library take from outside of the project.
+type outsideNames struct {
+	roots map[string]bool // first names of packages
+	names map[string]bool // taken out of modules
+	paths map[string]bool // of modules that are not here
+	tops  []string        // first names of the library's own modules
+	own   bool            // some of the paths are in the library's own packages: it has modules that are not source
+}
+
+// list adds what a file that takes all of something outside gives away and does not have.
+func (o *outsideNames) list(m *model.Module, f *model.Facts) {
+	for _, l := range f.Names {
+		if m.Find(l.Name) == nil {
+			o.names[l.Name] = true
+		}
+	}
+}
+
+// through reports whether a dotted name leads through a module that is not source.
+func (o *outsideNames) through(names []string) bool {
+	for n := len(names); n > 1; n-- {
+		if o.paths[strings.Join(names[:n], ".")] {
+			return true
+		}
+	}
+	return false
+}
+
+// foreign reports whether a dotted path can only begin at the top of some package that is
+// not the project's: nothing around a module is called so, and no package comes close.
+func (x *Index) foreign(m *model.Module, root string) bool {
+	importer, ok := x.options.FrontEnds[m.Library.Language].(lang.Importer)
+	if !ok || !m.Library.Habits.Dynamic || root == "" || strings.ToLower(root) != root {
+		return false
+	}
+	if m.Lookup(root) != nil || nearest.Word(root, x.outsideOf(m.Library).tops) != "" {
+		return false
+	}
+	for _, f := range m.Files {
+		if x.imported(f, root) {
+			return false
+		}
+	}
+	for above := m.Path; above != ""; {
+		if x.importable(m.Library, importer.Below(above, root)) != nil {
+			return false
+		}
+		above = above[:max(strings.LastIndexByte(above, '.'), 0)]
+	}
+	return true
+}
+
+func (x *Index) outsideOf(lib *model.Library) *outsideNames {
+	if known, ok := x.outsides.Load(lib); ok {
+		return known.(*outsideNames)
+	}
+	out := &outsideNames{roots: map[string]bool{}, names: map[string]bool{}, paths: map[string]bool{}}
+	for _, m := range lib.Modules {
+		for _, f := range m.Files {
+			for _, i := range x.imports[f] {
+				if i.module != nil {
+					continue
+				}
+				out.paths[i.path] = true
+				if root, _, _ := strings.Cut(strings.TrimLeft(i.path, "."), "."); root != "" && i.path[0] != '.' {
+					out.roots[root] = true
+				}
+				switch i.member {
+				case "":
+				case "*":
+					out.list(m, f)
+				default:
+					out.names[i.member] = true
+					out.names[i.name] = true
+				}
+			}
+		}
+	}
+	seen := map[string]bool{}
+	for _, m := range lib.Modules {
+		if top, _, _ := strings.Cut(m.Path, "."); !seen[top] {
+			seen[top] = true
+			out.tops = append(out.tops, top)
+		}
+	}
+	for path := range out.paths {
+		top, _, below := strings.Cut(path, ".")
+		out.own = out.own || below && x.importable(lib, top) != nil
+	}
+	known, _ := x.outsides.LoadOrStore(lib, out)
+	return known.(*outsideNames)
+}

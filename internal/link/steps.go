@@ -1,0 +1,358 @@
+package link
+
+import (
+	"slices"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// This file holds the steps that a reference takes from where it stands outwards.
+
+// step looks for names in one place. partial says that the first name was found
+// and a later one was not; beyond is set where the place is outside the project.
+type step func(names []string) (found []Target, partial bool, beyond *Target)
+
+func (x *Index) steps(from Scope, how How, r prose.Name) []step {
+	name, names := r.Path[0], len(r.Path)
+	switch {
+	case how == Typed:
+		return x.typeSteps(from, r)
+	case how == Loose && names == 1 && !r.Callable:
+		return x.wordSteps(from, r)
+	case how == Loose && takes(from.Declaration, name):
+		return nil
+	}
+	elsewhere := x.elsewhere.step(x, from, "")
+	if from.Module == nil {
+		return []step{x.byWholePath(nil), x.modulesNamed(nil, nil), x.anywhere(nil), x.belowLibrary, elsewhere}
+	}
+	inside, module, imports := x.inScope(from), x.inModule(from), x.inImports(from)
+	lib := from.Module.Library
+	steps := []step{inside, module, imports}
+	if len(x.called) > 0 {
+		module = both(x.byCalled(lib, from.Module), module)
+		steps[1] = module
+	}
+	if how == Bracketed {
+		steps = []step{module, imports, inside}
+	}
+	if _, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok {
+		steps = append(steps, x.byDottedPath(from))
+	}
+	if how == Outward && x.native(from, name) {
+		return steps // what the language brings along is nearer than other modules
+	}
+	if how == Outward && names == 1 { // a bare name is rather that of a declaration than of a file
+		steps = append(steps, x.anywhere(lib))
+	}
+	steps = append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
+	if how != Bracketed && names > 1 || how == Explicit || how == Outward {
+		steps = append(steps, x.anywhere(lib), x.byWholePath(nil), x.anywhere(nil), x.belowLibrary, elsewhere)
+	}
+	return steps
+}
+
+func (x *Index) inScope(from Scope) step {
+	return func(names []string) ([]Target, bool, *Target) { return x.enclosing(from, names) }
+}
+
+func (x *Index) inModule(from Scope) step {
+	return func(names []string) ([]Target, bool, *Target) { return x.ofModule(from, names) }
+}
+
+func (x *Index) inImports(from Scope) step {
+	return func(names []string) ([]Target, bool, *Target) { return x.ofImports(from, names) }
+}
+
+// enclosing looks among the declaration's own members, then its siblings, then
+// those of each enclosing type.
+func (x *Index) enclosing(from Scope, names []string) ([]Target, bool, *Target) {
+	partial := false
+	for d, depth := from.Declaration, 0; d != nil && depth < 100; d, depth = d.Parent, depth+1 {
+		member := x.member(d, names[0])
+		if member == nil {
+			continue
+		}
+		if found := x.below(member, names[1:]); found != nil {
+			return []Target{{Declaration: found}}, false, nil
+		}
+		partial = true
+	}
+	return nil, partial, nil
+}
+
+func (x *Index) ofModule(from Scope, names []string) ([]Target, bool, *Target) {
+	first := x.bare(from.Module, from.File, names[0])
+	if first == nil && names[0] == from.Module.Name {
+		return x.ofOwnName(from.Module, names[1:])
+	}
+	if first == nil {
+		return nil, false, nil
+	}
+	if d := x.below(first, names[1:]); d != nil {
+		return []Target{{Declaration: d}}, false, nil
+	}
+	return nil, !x.open(first, 0), nil
+}
+
+// ofOwnName looks below the module's own name: comments may call a module what
+// its users call it.
+func (x *Index) ofOwnName(m *model.Module, names []string) ([]Target, bool, *Target) {
+	if len(names) == 0 {
+		return []Target{{Module: m}}, false, nil
+	}
+	if d := x.path(m, names); d != nil {
+		return []Target{{Declaration: d}}, false, nil
+	}
+	return nil, !x.openPath(m, names), nil
+}
+
+func (x *Index) ofImports(from Scope, names []string) ([]Target, bool, *Target) {
+	for _, i := range x.imports[from.File] {
+		if strings.Contains(i.name, ".") { // a module by its whole path
+			path := strings.Split(i.name, ".")
+			if i.name == "." || len(names) < len(path) || !slices.Equal(names[:len(path)], path) {
+				continue
+			}
+			names = names[len(path)-1:]
+		} else if i.name != names[0] {
+			continue
+		}
+		if i.member != "" || i.whole {
+			return x.ofTaken(from, i, names[1:])
+		}
+		if i.module == nil {
+			return nil, false, &Target{Address: x.outside(i.path, strings.Join(names[1:], "."))}
+		}
+		if len(names) == 1 {
+			return []Target{{Module: i.module}}, false, nil
+		}
+		if d := x.path(i.module, names[1:]); d != nil {
+			return []Target{{Declaration: d}}, false, nil
+		}
+		return nil, !x.openPath(i.module, names[1:]), nil
+	}
+	return nil, false, nil
+}
+
+// ofTaken looks below a name that an import takes out of a module.
+func (x *Index) ofTaken(from Scope, i imported, names []string) ([]Target, bool, *Target) {
+	t := x.taken(from.Module.Library, i, &trail{})
+	switch {
+	case t.Declaration != nil:
+		if d := x.below(t.Declaration, names); d != nil {
+			return []Target{{Declaration: d}}, false, nil
+		}
+		return nil, !x.open(t.Declaration, 0), nil
+	case t.Module != nil:
+		return x.ofOwnName(t.Module, names)
+	case i.module == nil || i.module.Library.Elsewhere != nil:
+		return nil, false, &Target{Address: x.outside(i.path, strings.Join(append([]string{i.member}, names...), "."))}
+	}
+	return nil, false, nil
+}
+
+// byDottedPath looks for a module whose path is the first names, dots and all.
+func (x *Index) byDottedPath(from Scope) step {
+	return func(names []string) ([]Target, bool, *Target) {
+		for n := len(names); n > 1; n-- {
+			if m := x.module(from.Module.Library, strings.Join(names[:n], ".")); m != nil {
+				return x.ofOwnName(m, names[n:])
+			}
+		}
+		if m := x.module(from.Module.Library, names[0]); m != nil && len(names) > 1 {
+			return x.ofOwnName(m, names[1:])
+		}
+		return x.byPathsEnd(from.Module.Library, names), false, nil
+	}
+}
+
+// byPathsEnd looks in the modules whose dotted path ends in two or more of the
+// first names: in as many of them as name one.
+func (x *Index) byPathsEnd(lib *model.Library, names []string) (found []Target) {
+	for n := len(names); n > 1 && len(found) == 0; n-- {
+		end := "." + strings.Join(names[:n], ".")
+		for _, m := range lib.Modules {
+			if !strings.HasSuffix(m.Path, end) || !x.seen(m) {
+				continue
+			}
+			if n == len(names) {
+				found = append(found, Target{Module: m})
+			} else if d := x.path(m, names[n:]); d != nil {
+				found = append(found, Target{Declaration: d})
+			}
+		}
+	}
+	return found
+}
+
+// modulesNamed looks in the modules of only (or of all libraries but not) whose
+// path ends in the first name. Modules out of reach are not found this way.
+func (x *Index) modulesNamed(only, not *model.Library) step {
+	return func(names []string) (found []Target, partial bool, beyond *Target) {
+		for _, lib := range x.Project.Libraries {
+			if only != nil && lib != only || lib == not {
+				continue
+			}
+			for _, m := range lib.Modules {
+				if m.Name != names[0] && m.Last() != names[0] || !x.seen(m) {
+					continue
+				}
+				if len(names) == 1 {
+					found = append(found, Target{Module: m})
+					continue
+				}
+				if d := x.path(m, names[1:]); d != nil {
+					found = append(found, Target{Declaration: d})
+				} else {
+					partial = partial || !x.openPath(m, names[1:])
+				}
+			}
+		}
+		return found, partial, nil
+	}
+}
+
+// anywhere looks in every module that declares the first name at its top, among
+// what is in reach.
+func (x *Index) anywhere(only *model.Library) step {
+	return func(names []string) (found []Target, partial bool, beyond *Target) {
+		for _, m := range x.names()[names[0]] {
+			if only != nil && m.Library != only {
+				continue
+			}
+			d := x.path(m, names)
+			if x.InReach(d) {
+				found = append(found, Target{Declaration: d})
+			}
+			partial = partial || d == nil && !x.openPath(m, names)
+		}
+		return found, partial, nil
+	}
+}
+
+// path follows names down from the top of a module.
+func (x *Index) path(m *model.Module, names []string) *model.Declaration {
+	first := m.Lookup(names[0])
+	if first == nil {
+		if first = x.gives(m, names[0], &trail{}).Declaration; first == nil {
+			return nil
+		}
+	}
+	return x.below(first, names[1:])
+}
+
+// below follows names down from a declaration.
+func (x *Index) below(d *model.Declaration, names []string) *model.Declaration {
+	for _, name := range names {
+		if d = x.member(d, name); d == nil {
+			return nil
+		}
+	}
+	return d
+}
+
+// member finds a member by name: the declaration's own, or one that it has
+// through what it embeds.
+func (x *Index) member(d *model.Declaration, name string) *model.Declaration {
+	if own := d.Member(name); own != nil {
+		return own
+	}
+	if seated := x.seats[d][name]; seated != nil {
+		return seated
+	}
+	for _, base := range x.bases(d) {
+		if base == d {
+			continue
+		}
+		if promoted := x.promoted(base, name, 0); promoted != nil {
+			return promoted
+		}
+	}
+	return x.ofFieldType(d, name)
+}
+
+// ofFieldType finds a member of the type that a field has: references follow
+// fields as selectors in code do.
+func (x *Index) ofFieldType(d *model.Declaration, name string) *model.Declaration {
+	at := d.Speaks(model.Words)
+	if at.Kind != model.KindField || at.Embedded {
+		return nil
+	}
+	for t := range at.Tokens(at.Signature) {
+		if t.Kind == model.TokenType {
+			if typ := x.Type(d.Site().Module, at.File, t.Text).Declaration; typ != nil {
+				return x.promoted(typ, name, 0)
+			}
+			return nil
+		}
+	}
+	return nil
+}
+
+func (x *Index) promoted(d *model.Declaration, name string, depth int) *model.Declaration {
+	if own := d.Member(name); own != nil || depth > 8 {
+		return own
+	}
+	for _, base := range x.bases(d) {
+		if promoted := x.promoted(base, name, depth+1); promoted != nil {
+			return promoted
+		}
+	}
+	return nil
+}
+
+// byCalled looks for what comments call by a path: the path whole, or what stands in
+// it. What the module itself has under it is meant before others.
+func (x *Index) byCalled(lib *model.Library, near *model.Module) step {
+	return func(names []string) (found []Target, partial bool, beyond *Target) {
+		for n := len(names); n > 0; n-- {
+			for _, d := range x.called[strings.Join(names[:n], ".")] {
+				if d.Module.Library != lib {
+					continue
+				}
+				if below := x.below(d, names[n:]); below != nil {
+					found = append(found, Target{Declaration: below})
+				}
+				partial = partial || n < len(names)
+			}
+			if own := slices.DeleteFunc(slices.Clone(found), func(t Target) bool { return t.Declaration.Module != near }); len(own) > 0 {
+				found = own
+			}
+			if len(found) > 0 {
+				return found, false, nil
+			}
+		}
+		return nil, partial, nil
+	}
+}
+
+// both looks in one place, and in another where that one has nothing.
+func both(first, second step) step {
+	return func(names []string) ([]Target, bool, *Target) {
+		if found, partial, beyond := first(names); len(found) > 0 || beyond != nil {
+			return found, partial, beyond
+		}
+		return second(names)
+	}
+}
+
+// findCalled collects what comments call by paths of their own.
+func (x *Index) findCalled() map[string][]*model.Declaration {
+	out := map[string][]*model.Declaration{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			for d := range m.Declarations {
+				for _, o := range d.Occurrences {
+					if path := o.Called(); path != "" && !slices.Contains(out[path], d) {
+						out[path] = append(out[path], d)
+					}
+				}
+			}
+		}
+	}
+	return out
+}
