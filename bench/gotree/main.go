@@ -19,6 +19,7 @@ import (
 	"go/token"
 	"os"
 	"os/exec"
+	"path"
 	"path/filepath"
 	"runtime"
 	"slices"
@@ -28,6 +29,7 @@ import (
 	"syscall"
 	"time"
 
+	"codrel/internal/lang"
 	"codrel/internal/lang/golang"
 	"codrel/internal/source"
 )
@@ -53,7 +55,10 @@ func main() {
 // files are those that codrel reads as code.
 func files(tree string) []source.Entry {
 	end := golang.FrontEnd{}
-	all, _, err := source.Find(context.Background(), os.DirFS(tree), source.Search{Extensions: end.Extensions(), SkipFolders: end.SkipFolders()})
+	all, _, err := source.Find(context.Background(), os.DirFS(tree), source.Search{
+		Enter:  func(folder string) bool { return !slices.Contains(end.SkipFolders(), path.Base(folder)) },
+		Wanted: func(file string) bool { return lang.Reads(end, file) },
+	})
 	if err != nil {
 		fmt.Fprintln(os.Stderr, "gotree:", err)
 		os.Exit(1)
@@ -138,7 +143,9 @@ func measure(tree, within string, runs int, site, twice bool) error {
 
 // copyTwice puts two copies of what is read of a tree into a folder.
 func copyTwice(tree, to string) error {
-	marks, _, err := source.Find(context.Background(), os.DirFS(tree), source.Search{Names: golang.FrontEnd{}.MarkerNames()})
+	marks, _, err := source.Find(context.Background(), os.DirFS(tree), source.Search{
+		Wanted: func(file string) bool { return slices.Contains(golang.FrontEnd{}.MarkerNames(), path.Base(file)) },
+	})
 	if err != nil {
 		return err
 	}

@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"codrel/internal/check"
+	"codrel/internal/discover"
 	"codrel/internal/finding"
 	"codrel/internal/lang"
 	"codrel/internal/link"
@@ -21,7 +22,6 @@ import (
 	"codrel/internal/model"
 	"codrel/internal/prose"
 	"codrel/internal/settings"
-	"codrel/internal/source"
 )
 
 // Options is what a run is told.
@@ -227,18 +227,14 @@ func folders(s *settings.Settings) []check.Folder {
 
 // run is one call of the pipeline.
 type run struct {
-	ctx          context.Context
-	fsys         fs.FS
-	options      Options
-	snapshot     *Snapshot
-	ends         map[*model.Library]lang.FrontEnd
-	files        map[*model.Library][]source.Entry
-	roots        map[*model.Library]lang.Root
-	markers      []string // files that mark libraries
-	problemPaths map[string]bool
-	current      string
-	total        int
-	since        time.Time
+	ctx       context.Context
+	fsys      fs.FS
+	options   Options
+	snapshot  *Snapshot
+	libraries []*discover.Library
+	current   string
+	total     int
+	since     time.Time
 }
 
 func newRun(ctx context.Context, fsys fs.FS, options Options) *run {
@@ -249,8 +245,7 @@ func newRun(ctx context.Context, fsys fs.FS, options Options) *run {
 		options.Logger = slog.New(slog.DiscardHandler)
 	}
 	r := &run{
-		ctx: ctx, fsys: fsys, options: options, problemPaths: map[string]bool{},
-		ends: map[*model.Library]lang.FrontEnd{}, files: map[*model.Library][]source.Entry{}, roots: map[*model.Library]lang.Root{},
+		ctx: ctx, fsys: fsys, options: options,
 		snapshot: &Snapshot{
 			Project:   &model.Project{Name: options.Settings.Name, Version: options.Settings.Version},
 			FrontEnds: map[string]lang.FrontEnd{},

@@ -35,6 +35,23 @@ type FrontEnd interface {
 	Read(File) *model.Facts
 }
 
+// Recognizer is a front end whose language has file endings that others have too.
+type Recognizer interface {
+	// SharedExtensions are those endings, with their dot. They are not among Extensions.
+	SharedExtensions() []string
+	// Recognize says how much a file looks like one of the language: by its name, how it
+	// begins, and the names of the files beside it. Of several front ends the one with the
+	// most reads the file, and none where all say 0.
+	Recognize(name string, head []byte, beside []string) int
+}
+
+// Interpreted is a front end whose language has programs in files without an ending,
+// which say in their first line what runs them.
+type Interpreted interface {
+	// Interpreters are the names of what runs them, without versions: "python".
+	Interpreters() []string
+}
+
 // HabitsOf are those of a front end, or nil where there is none.
 func HabitsOf(end FrontEnd) *model.Habits {
 	if end == nil {

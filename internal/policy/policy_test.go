@@ -40,10 +40,11 @@ parallel:          -
 join:              lang model parallel
 settings:          finding model nearest source
 look:              finding nearest settings
+discover:          lang model settings source
 symbols:           -
 link:              comment lang model nearest parallel prose source symbols
 check:             comment finding lang link model nearest parallel prose prose/markdown source
-build:             check finding join lang link look model parallel prose settings source symbols
+build:             check discover finding join lang link look model parallel prose settings source symbols
 search:            nearest
 render/plan:       link model prose search
 render/modules:    link model

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"io/fs"
 	"path"
-	"slices"
 	"strings"
 
 	"github.com/bmatcuk/doublestar/v4"
@@ -13,11 +12,10 @@ import (
 
 // Search says which files of a tree are wanted.
 type Search struct {
-	Extensions  []string // endings that are wanted, such as ".go"
-	Names       []string // whole file names that are wanted as well, such as "go.mod"
-	SkipFolders []string // names left out at any depth, unless asked for: of folders, such as "vendor", or what folders and files begin with, such as "_*"
-	Skip        []string // patterns with "**", against the path from the root
-	Within      []string // folders or files to look in; empty means the whole tree
+	Within []string                 // folders or files to look in; empty means the whole tree
+	Skip   []string                 // patterns with "**", against the path from the root
+	Enter  func(folder string) bool // whether a folder is looked into; nil: each is
+	Wanted func(file string) bool   // nil: each is
 }
 
 // Entry is one file that was found.
@@ -91,7 +89,7 @@ func (f *finder) folder(dir string, ignore ignoring) error {
 			}
 		case e.Type()&fs.ModeSymlink != 0:
 			f.link(p)
-		case e.Type().IsRegular() && f.wanted(e.Name()):
+		case e.Type().IsRegular() && f.wanted(p):
 			f.found = append(f.found, Entry{Path: p, Size: sizeOf(e)})
 		}
 	}
@@ -107,29 +105,15 @@ func sizeOf(e fs.DirEntry) int64 {
 }
 
 func (f *finder) leftOut(p string, e fs.DirEntry, ignore ignoring) bool {
-	name := e.Name()
-	if strings.HasPrefix(name, ".") {
+	if strings.HasPrefix(e.Name(), ".") || !f.within(p, e.IsDir()) {
 		return true
-	}
-	if !f.asked(p) {
-		for _, s := range f.want.SkipFolders {
-			prefix, all := strings.CutSuffix(s, "*")
-			if all && strings.HasPrefix(name, prefix) || e.IsDir() && s == name {
-				return true
-			}
-		}
 	}
 	for _, pattern := range f.want.Skip {
 		if ok, _ := doublestar.Match(pattern, p); ok {
 			return true
 		}
 	}
-	return !f.within(p, e.IsDir()) || ignore.ignores(p, e.IsDir())
-}
-
-// asked reports whether p is one of the asked places or on the way to one.
-func (f *finder) asked(p string) bool {
-	return slices.ContainsFunc(f.want.Within, func(place string) bool { return place == p || strings.HasPrefix(place, p+"/") })
+	return ignore.ignores(p, e.IsDir()) || e.IsDir() && f.want.Enter != nil && !f.want.Enter(p)
 }
 
 // within reports whether p is one of the asked places, below one, or on the way to one.
@@ -145,23 +129,7 @@ func (f *finder) within(p string, dir bool) bool {
 	return false
 }
 
-func (f *finder) wanted(name string) bool {
-	for _, n := range f.want.Names {
-		if n == name {
-			return true
-		}
-	}
-	ext := path.Ext(name)
-	if ext == "" {
-		return false
-	}
-	for _, w := range f.want.Extensions {
-		if w == ext {
-			return true
-		}
-	}
-	return false
-}
+func (f *finder) wanted(p string) bool { return f.want.Wanted == nil || f.want.Wanted(p) }
 
 // link follows a symbolic link to a file. The root refuses to step outside
 // (see [os.Root]); any refusal that is not plain absence is told apart by name,
@@ -169,7 +137,7 @@ func (f *finder) wanted(name string) bool {
 func (f *finder) link(p string) {
 	info, err := fs.Stat(f.fsys, p)
 	switch {
-	case err == nil && info.Mode().IsRegular() && f.wanted(path.Base(p)):
+	case err == nil && info.Mode().IsRegular() && f.wanted(p):
 		f.found = append(f.found, Entry{Path: p, Size: info.Size()})
 	case err == nil:
 	case strings.Contains(err.Error(), "escapes"):

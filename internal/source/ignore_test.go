@@ -39,7 +39,7 @@ func TestIgnoreFiles(t *testing.T) {
 	} {
 		file := &fstest.MapFile{Data: []byte("x")}
 		fsys := fstest.MapFS{"a.go": file, "build/b.go": file, "doc/build/c.go": file, "doc/d.go": file, ".gitignore": {Data: []byte(c.ignore)}}
-		found, _, err := source.Find(t.Context(), fsys, source.Search{Extensions: []string{".go"}})
+		found, _, err := source.Find(t.Context(), fsys, goFiles)
 		require.NoError(t, err)
 		assert.Equal(t, c.want, paths(found), name)
 	}
@@ -51,7 +51,7 @@ func TestIgnoreFilesOfFolders(t *testing.T) {
 		"a/.gitignore": {Data: []byte("/x.go\n*_gen.go\n")}, "a/x.go": file, "a/b/x.go": file, "a/b/y_gen.go": file, "x.go": file, "y_gen.go": file,
 		"a[1]/.gitignore": {Data: []byte("/x.go")}, "a[1]/x.go": file, "a1/x.go": file,
 	}
-	found, _, err := source.Find(t.Context(), fsys, source.Search{Extensions: []string{".go"}})
+	found, _, err := source.Find(t.Context(), fsys, goFiles)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"a/b/x.go", "a1/x.go", "x.go", "y_gen.go"}, paths(found), "a file holds for its folder and below")
 }
@@ -71,20 +71,20 @@ func (c closed) ReadDir(name string) ([]fs.DirEntry, error) {
 
 func TestClosedFolders(t *testing.T) {
 	files := fstest.MapFS{"a.go": {}, "secret/b.go": {}}
-	found, problems, err := source.Find(t.Context(), closed{files, "secret"}, source.Search{Extensions: []string{".go"}})
+	found, problems, err := source.Find(t.Context(), closed{files, "secret"}, goFiles)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"a.go"}, paths(found))
 	require.Len(t, problems, 1)
 	assert.Equal(t, "secret", problems[0].Path)
 	assert.False(t, problems[0].Link)
-	_, _, err = source.Find(t.Context(), closed{files, "."}, source.Search{Extensions: []string{".go"}})
+	_, _, err = source.Find(t.Context(), closed{files, "."}, goFiles)
 	assert.ErrorIs(t, err, fs.ErrPermission, "a root that cannot be listed is an error")
 }
 
 func TestFindStops(t *testing.T) {
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	_, _, err := source.Find(ctx, fstest.MapFS{"a.go": {}}, source.Search{Extensions: []string{".go"}})
+	_, _, err := source.Find(ctx, fstest.MapFS{"a.go": {}}, goFiles)
 	assert.True(t, errors.Is(err, context.Canceled))
 }
 

@@ -2,6 +2,7 @@ package source_test
 
 import (
 	"os"
+	"path"
 	"path/filepath"
 	"testing"
 	"testing/fstest"
@@ -90,7 +91,11 @@ func TestFind(t *testing.T) {
 		"sub/.gitignore":   {Data: []byte("only/here.go\r\n")},
 		"sub/only/here.go": file, "only/here.go": file,
 	}
-	want := source.Search{Extensions: []string{".go"}, Names: []string{"go.mod"}, SkipFolders: []string{"vendor"}, Skip: []string{"**/*_gen.go"}}
+	want := source.Search{
+		Enter:  func(folder string) bool { return path.Base(folder) != "vendor" },
+		Wanted: func(file string) bool { return path.Ext(file) == ".go" || path.Base(file) == "go.mod" },
+		Skip:   []string{"**/*_gen.go"},
+	}
 	found, problems, err := source.Find(t.Context(), fsys, want)
 	require.NoError(t, err)
 	assert.Empty(t, problems)
@@ -101,6 +106,9 @@ func TestFind(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []string{"a.go", "sub/out/x.go"}, paths(found))
 }
+
+// goFiles finds all files of one language.
+var goFiles = source.Search{Wanted: func(file string) bool { return path.Ext(file) == ".go" }}
 
 func TestFindLinks(t *testing.T) {
 	dir := t.TempDir()
@@ -113,7 +121,7 @@ func TestFindLinks(t *testing.T) {
 	root, err := os.OpenRoot(dir)
 	require.NoError(t, err)
 	defer root.Close()
-	found, problems, err := source.Find(t.Context(), root.FS(), source.Search{Extensions: []string{".go"}})
+	found, problems, err := source.Find(t.Context(), root.FS(), goFiles)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"real.go", "same.go"}, paths(found))
 	reasons := map[string]error{}

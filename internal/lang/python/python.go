@@ -28,6 +28,9 @@ type FrontEnd struct{}
 // Extensions are the endings of modules, stubs and windowed programs.
 func (FrontEnd) Extensions() []string { return []string{".py", ".pyi", ".pyw"} }
 
+// Interpreters run files without an ending.
+func (FrontEnd) Interpreters() []string { return []string{"python", "pythonw", "pypy", "uv"} }
+
 // SkipFolders hold installed or built things.
 func (FrontEnd) SkipFolders() []string {
 	return []string{"__pycache__", "site-packages", "node_modules", ".venv", "venv", ".tox", ".nox", ".eggs", "build", "dist"}

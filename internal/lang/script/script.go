@@ -34,6 +34,14 @@ func (e FrontEnd) Extensions() []string {
 	return []string{".js", ".mjs", ".cjs", ".jsx"}
 }
 
+// Interpreters run files without an ending.
+func (e FrontEnd) Interpreters() []string {
+	if e.Typed {
+		return []string{"ts-node", "tsx"}
+	}
+	return []string{"node", "nodejs", "bun", "deno"}
+}
+
 // SkipFolders hold installed things. What was built is passed over by [FrontEnd.Choose],
 // which knows whether there is anything else.
 func (FrontEnd) SkipFolders() []string {

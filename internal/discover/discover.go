@@ -1,0 +1,175 @@
+// Package discover owns which files of a project are read, by which front end, and to
+// which library each belongs.
+//
+// It walks the tree once for all languages and all entries of "read", and gives each file
+// one owner. It looks into files only where their names leave the owner open, and reads
+// the manifests that mark libraries; what files declare it does not know.
+package discover
+
+import (
+	"context"
+	"io/fs"
+	"path"
+	"slices"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+	"codrel/internal/settings"
+	"codrel/internal/source"
+)
+
+// Options is what a search is told.
+type Options struct {
+	FrontEnds []lang.FrontEnd
+	Read      []settings.Read // the trees to read; none means everything
+	Site      string          // the folder of the site, which is never read; "" where it lies elsewhere
+	Folder    string          // name of the project's folder, which an fs.FS does not know
+	// Everything includes files that the languages' own tools leave out, and those that
+	// say the same as others.
+	Everything bool
+}
+
+// Found is what a search found.
+type Found struct {
+	Libraries []*Library // in the order of the entries of "read"; those without files too
+	Problems  []Problem  // what could not be looked at
+}
+
+// Library is a library with the files that are read for it.
+type Library struct {
+	Model *model.Library
+	End   lang.FrontEnd // of the language that most of its code is in
+	Files []File        // by their paths
+	root  lang.Root
+}
+
+// File is one file to read.
+type File struct {
+	source.Entry
+	End lang.FrontEnd
+}
+
+// Problem is a path that could not be looked at.
+type Problem struct {
+	source.Problem
+	Named bool // it has the name of a file that would be read
+}
+
+// PathError is the error of an entry of "read" whose path cannot be looked at.
+type PathError struct {
+	Path string
+	Err  error
+}
+
+// Error names the path and the reason.
+func (e *PathError) Error() string { return e.Path + ": " + e.Err.Error() }
+
+// Unwrap is the error of the file system.
+func (e *PathError) Unwrap() error { return e.Err }
+
+// search is one call of [Find].
+type search struct {
+	fsys      fs.FS
+	options   Options
+	families  []*family
+	owners    *owners
+	trees     []*tree
+	markers   []string // the files that mark libraries
+	libraries []*Library
+}
+
+// Find searches a project. The error is the context's, or a [PathError].
+func Find(ctx context.Context, fsys fs.FS, options Options) (*Found, error) {
+	s := &search{fsys: fsys, options: options, families: families(options.FrontEnds), owners: newOwners(fsys, options.FrontEnds)}
+	if err := s.plant(); err != nil {
+		return nil, err
+	}
+	want := source.Search{Enter: s.enters}
+	for _, t := range s.trees {
+		want.Within = append(want.Within, t.read.Path)
+	}
+	if options.Site != "" {
+		want.Skip = []string{options.Site}
+	}
+	entries, problems, err := source.Find(ctx, fsys, want)
+	if err != nil {
+		return nil, &PathError{".", err}
+	}
+	found := &Found{}
+	for _, p := range problems {
+		found.Problems = append(found.Problems, Problem{p, s.owners.byName(p.Path) != nil})
+	}
+	s.sort(entries)
+	for _, t := range s.trees {
+		for _, f := range t.families {
+			s.assign(t, f)
+		}
+	}
+	for _, lib := range s.libraries {
+		s.choose(lib)
+	}
+	found.Libraries = s.libraries
+	return found, ctx.Err()
+}
+
+// sort puts each file into the tree and the family that it is read for, and the marker
+// files into all trees around them.
+func (s *search) sort(entries []source.Entry) {
+	s.owners.know(entries)
+	for _, e := range entries {
+		s.mark(e.Path)
+		if end := s.forced(e.Path); end != nil {
+			s.put(File{e, end})
+		} else if end := s.owners.of(e); end != nil {
+			s.put(File{e, end})
+		}
+	}
+}
+
+// forced is the front end that the settings name for a file, or nil.
+func (s *search) forced(file string) lang.FrontEnd {
+	for _, t := range s.trees {
+		if t.read.Path == file && t.read.Language != "" {
+			return t.families[0].ends[0]
+		}
+	}
+	return nil
+}
+
+// put gives a file to the innermost tree around it that reads its language. What that
+// tree skips no other one reads.
+func (s *search) put(f File) {
+	var inner *tree
+	for _, t := range s.trees {
+		if t.reads(f.End) && t.holds(f.Path) && (inner == nil || len(t.read.Path) > len(inner.read.Path) || inner.read.Path == ".") {
+			inner = t
+		}
+	}
+	if inner == nil {
+		return
+	}
+	family := inner.familyOf(f.End)
+	if !inner.skips(f.Path) && !family.ignores(inner, f.Path) {
+		family.files = append(family.files, f)
+	}
+}
+
+// mark notes a file that marks a library.
+func (s *search) mark(file string) {
+	marks := false
+	for _, t := range s.trees {
+		for _, f := range t.families {
+			if f.finder == nil || !slices.Contains(f.markerNames, path.Base(file)) || s.owners.byName(file) != nil ||
+				!t.holds(file) || t.skips(file) || f.ignores(t, file) {
+				continue
+			}
+			marks = true
+			if root, ok := lang.ReadMarker(s.fsys, f.finder, file); ok {
+				f.roots = append(f.roots, root)
+			}
+		}
+	}
+	if marks {
+		s.markers = append(s.markers, file)
+	}
+}

@@ -1,0 +1,189 @@
+package discover
+
+import (
+	"cmp"
+	"fmt"
+	"io/fs"
+	"maps"
+	"path"
+	"slices"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// assign gives every file of a family in a tree to the library of the nearest root above it.
+func (s *search) assign(t *tree, f *sorted) {
+	markers := map[string]lang.Root{}
+	for _, root := range f.roots {
+		if was := markers[root.Folder]; was.Name == "" { // several may mark one folder
+			root.Version = cmp.Or(was.Version, root.Version)
+			markers[root.Folder] = root
+		}
+	}
+	if nester, ok := f.finder.(lang.Nester); ok {
+		nest(nester, t.top, markers)
+	}
+	byFolder := map[string]*Library{}
+	for _, file := range f.files {
+		folder, marker := rootOf(path.Dir(file.Path), t.top, markers)
+		lib := byFolder[folder]
+		if lib == nil {
+			lib = s.library(file.End, folder, marker)
+			byFolder[folder] = lib
+		}
+		lib.Files = append(lib.Files, file)
+	}
+	for _, lib := range byFolder {
+		for _, pattern := range t.read.Open {
+			lib.Model.Open = append(lib.Model.Open, path.Join(t.top, pattern))
+		}
+	}
+}
+
+// nest makes roots that belong to the one around them parts of it.
+func nest(nester lang.Nester, top string, markers map[string]lang.Root) {
+	for _, folder := range slices.Sorted(maps.Keys(markers)) { // outer ones first
+		inner := markers[folder]
+		if inner.Part || folder == top || folder == "." {
+			continue
+		}
+		at, outer := rootOf(path.Dir(folder), top, markers)
+		if _, marked := markers[at]; marked && nester.PartOf(outer, inner) {
+			inner.Part = true
+			markers[folder] = inner
+		}
+	}
+}
+
+// rootOf climbs from dir to the first folder with a marker, or to the top of what is
+// read. The marker of a part gives way to one further up.
+func rootOf(dir, top string, markers map[string]lang.Root) (string, lang.Root) {
+	var part *lang.Root
+	for {
+		m, ok := markers[dir]
+		switch {
+		case ok && !m.Part:
+			return dir, m
+		case ok && part == nil:
+			part = &m
+		}
+		switch {
+		case dir != top && dir != ".":
+			dir = path.Dir(dir)
+		case part != nil:
+			return part.Folder, *part
+		default:
+			return top, lang.Root{Folder: top}
+		}
+	}
+}
+
+// library finds or makes the library with this language and folder. Its name is
+// the folder's, so that it does not hang on what else the project holds; only
+// the root folder's library is called as its own files say.
+func (s *search) library(end lang.FrontEnd, folder string, marker lang.Root) *Library {
+	habits := end.Habits()
+	for _, lib := range s.libraries {
+		if lib.Model.Root == folder && lib.Model.Habits.SameFamily(habits) {
+			return lib
+		}
+	}
+	name := strings.ReplaceAll(folder, "/", "-")
+	if folder == "." {
+		name = cmp.Or(marker.Name, s.options.Folder, "project")
+	}
+	lib := &Library{End: end, root: marker, Model: &model.Library{
+		Name: s.free(name, habits.Language), Language: habits.Language, Habits: habits, Root: folder,
+		Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package,
+	}}
+	s.libraries = append(s.libraries, lib)
+	return lib
+}
+
+// free is the name if no library has it yet, else with the language or a number
+// behind it: "v4/mini" and "v4-mini" are two folders that would be called alike,
+// and pages of two libraries must not stand at one address.
+func (s *search) free(name, language string) string {
+	taken := func(name string) bool {
+		return slices.ContainsFunc(s.libraries, func(lib *Library) bool { return lib.Model.Name == name })
+	}
+	if !taken(name) {
+		return name
+	}
+	name += "-" + language
+	for n, stem := 2, name; taken(name); n++ {
+		name = fmt.Sprint(stem, "-", n)
+	}
+	return name
+}
+
+// choose leaves out the files that are built from others, and finds what the library
+// exports to users, where its language knows such things.
+func (s *search) choose(lib *Library) {
+	slices.SortFunc(lib.Files, func(a, b File) int { return strings.Compare(a.Path, b.Path) })
+	chooser, ok := lib.End.(lang.Chooser)
+	if !ok {
+		return
+	}
+	choice := chooser.Choose(lib.root, s.below(lib), func(file string) []byte {
+		data, err := fs.ReadFile(s.fsys, path.Join(lib.Model.Root, file))
+		if err != nil {
+			return nil
+		}
+		return data
+	})
+	lib.Model.Entries, lib.Model.Inside, lib.Model.Passed = choice.Entries, choice.Inside, choice.Passed
+	left := map[string]bool{}
+	for _, f := range choice.Left {
+		left[path.Join(lib.Model.Root, f)] = true
+	}
+	for _, f := range choice.Twins {
+		left[path.Join(lib.Model.Root, f)] = !s.options.Everything
+	}
+	lib.Files = slices.DeleteFunc(lib.Files, func(f File) bool { return left[f.Path] })
+	s.settle(lib)
+}
+
+// below are the paths of a library's files from its root, marker files among them.
+func (s *search) below(lib *Library) (files []string) {
+	add := func(file string) {
+		if lib.Model.Root == "." {
+			files = append(files, file)
+		} else if rest, ok := strings.CutPrefix(file, lib.Model.Root+"/"); ok {
+			files = append(files, rest)
+		}
+	}
+	for _, f := range lib.Files {
+		add(f.Path)
+	}
+	for _, m := range s.markers {
+		add(m)
+	}
+	slices.Sort(files)
+	return slices.Compact(files)
+}
+
+// settle says which language a library is in whose files are in several: the one of most
+// of its code.
+func (s *search) settle(lib *Library) {
+	bytes := map[string]int64{}
+	for _, f := range lib.Files {
+		if !IsTest(f) {
+			bytes[f.End.Habits().Language] += f.Size + 1
+		}
+	}
+	for _, end := range s.options.FrontEnds {
+		language := end.Habits().Language
+		if bytes[language] > bytes[lib.Model.Language] {
+			lib.Model.Language, lib.Model.Habits, lib.End = language, end.Habits(), end
+		}
+	}
+}
+
+// IsTest reports whether a file holds tests, as far as its path tells.
+func IsTest(f File) bool {
+	t, ok := f.End.(lang.TestNamer)
+	return ok && t.IsTest(f.Path)
+}
