@@ -11,6 +11,7 @@ import (
 	"codrel/internal/build"
 	"codrel/internal/check"
 	"codrel/internal/finding"
+	"codrel/internal/workspace"
 )
 
 func (a *app) checkCommand() *cobra.Command {
@@ -57,7 +58,7 @@ func (a *app) check(ctx context.Context, paths, only []string, failOn string) er
 	if len(paths) == 0 {
 		paths = []string{"."}
 	}
-	dir, err := findRoot(paths[0])
+	dir, err := workspace.FindRoot(paths[0])
 	if err != nil {
 		return err
 	}
@@ -65,7 +66,7 @@ func (a *app) check(ctx context.Context, paths, only []string, failOn string) er
 	if err != nil {
 		return err
 	}
-	defer p.root.Close()
+	defer p.Close()
 	if err := overrideFailOn(p, failOn); err != nil {
 		return err
 	}
@@ -73,7 +74,8 @@ func (a *app) check(ctx context.Context, paths, only []string, failOn string) er
 	if err != nil {
 		return err
 	}
-	s, err := a.run(ctx, p, func(o *build.Options) { o.Only = only })
+	s, err := p.Run(ctx, func(o *build.Options) { o.Only = only })
+	p.bar.end()
 	if err != nil {
 		return err
 	}
@@ -86,7 +88,7 @@ func (a *app) check(ctx context.Context, paths, only []string, failOn string) er
 	}
 	a.closing(p, s, shown)
 	a.stages(s.Stats.Stages)
-	return failed(shown, p.settings.Checks.FailOn)
+	return failed(shown, p.Settings.Checks.FailOn)
 }
 
 // narrowed are the findings that have a place in some paths, with these places alone.
@@ -107,16 +109,16 @@ func narrowed(list []finding.Finding, within []string) []finding.Finding {
 func inProject(p *project, paths []string) ([]string, error) {
 	var out []string
 	for _, path := range paths {
-		if _, err := findRoot(path); err != nil {
+		if _, err := workspace.FindRoot(path); err != nil {
 			return nil, err
 		}
 		abs, err := filepath.Abs(path)
 		if err != nil {
 			return nil, &exit{exitIO, err}
 		}
-		rel, err := filepath.Rel(p.dir, abs)
+		rel, err := filepath.Rel(p.Dir, abs)
 		if err != nil || !filepath.IsLocal(rel) {
-			return nil, usage("%s is not in the project %s; check one project at a time", path, p.dir)
+			return nil, usage("%s is not in the project %s; check one project at a time", path, p.Dir)
 		}
 		out = append(out, filepath.ToSlash(rel))
 	}

@@ -20,6 +20,7 @@ import (
 
 	"codrel/internal/build"
 	"codrel/internal/settings"
+	"codrel/internal/workspace"
 )
 
 // Version is the version of this program. A release sets it at link time.
@@ -90,10 +91,11 @@ func (a *app) finish(ctx context.Context, err error) int {
 	code := exitUsage
 	var e *exit
 	var p *build.PathError
+	var w *workspace.Error
 	switch {
 	case errors.As(err, &e):
 		code = e.code
-	case errors.As(err, &p):
+	case errors.As(err, &p), errors.As(err, &w) && !w.WrongUse:
 		code = exitIO
 	}
 	if text := err.Error(); text != "" {

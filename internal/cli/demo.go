@@ -10,6 +10,7 @@ import (
 
 	"codrel/demo"
 	"codrel/internal/finding"
+	"codrel/internal/workspace"
 )
 
 func (a *app) demoCommand() *cobra.Command {
@@ -48,9 +49,9 @@ func (a *app) show(ctx context.Context, name, dir string, files []demo.File) err
 	if err != nil {
 		return err
 	}
-	defer p.root.Close()
-	p.settings.Checks.FailOn = finding.Off
-	return a.build(ctx, p, "", true)
+	defer p.Close()
+	p.Settings.Checks.FailOn = finding.Off
+	return a.build(ctx, p, workspace.Request{Anew: true})
 }
 
 // unpack writes the files of a demo. A folder with other files in it is left alone.

@@ -5,13 +5,11 @@ import (
 
 	"codrel/internal/finding"
 	"codrel/internal/settings"
+	"codrel/internal/workspace"
 )
 
 // Wrap opens wrap to the tests.
 var Wrap = wrap
-
-// OneLine opens oneLine to the tests.
-var OneLine = oneLine
 
 // Size opens size to the tests.
 var Size = size
@@ -23,6 +21,6 @@ var List = list
 func Columns(findings []finding.Finding, width int, colours bool) string {
 	var out bytes.Buffer
 	a := &app{stdout: &out, paint: painter(colours)}
-	a.columns(&out, &project{dir: "", settings: settings.Default()}, findings, width)
+	a.columns(&out, &project{Workspace: &workspace.Workspace{Settings: settings.Default()}}, findings, width)
 	return out.String()
 }

@@ -8,6 +8,7 @@ import (
 
 	"codrel/internal/build"
 	"codrel/internal/check"
+	"codrel/internal/finding"
 	"codrel/internal/languages"
 	"codrel/internal/model"
 	"codrel/internal/nearest"
@@ -66,17 +67,16 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations 
 	if err != nil {
 		return err
 	}
-	defer p.root.Close()
-	bar := a.progress()
-	options := a.options(p, bar)
+	defer p.Close()
+	options := p.Read()
 	options.Tests, options.Everything = true, true
 	read := build.Read
 	if relations {
-		p.settings.Reach = want.Reach
+		p.Settings.Reach = want.Reach
 		options.Inside, read = true, build.Link
 	}
-	s, err := read(c.Context(), p.root.FS(), options)
-	bar.end()
+	s, err := read(c.Context(), p.Files, options)
+	p.bar.end()
 	if err != nil {
 		return err
 	}
@@ -85,7 +85,7 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations 
 	}
 	for i := range s.Findings {
 		f := &s.Findings[i]
-		fmt.Fprintf(a.stderr, "%s:%d:%d: error: %s [%s]\n", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column, oneLine(check.Text(f)), f.Rule)
+		fmt.Fprintf(a.stderr, "%s:%d:%d: error: %s [%s]\n", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column, finding.OneLine(check.Text(f)), f.Rule)
 	}
 	want.Links = s.Links
 	if err := stream.Write(a.stdout, s.Project, want); err != nil {

@@ -7,6 +7,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"codrel/internal/finding"
 	"codrel/internal/model"
 	"codrel/internal/nearest"
 	"codrel/internal/render/plan"
@@ -89,7 +90,7 @@ func (a *app) find(pages *plan.Plan, query string, most int) error {
 		}
 		fmt.Fprintf(a.stdout, "%s  %s\n", a.paint.code("1", name), a.paint.code("2", place))
 		if h.Summary != "" {
-			fmt.Fprintf(a.stdout, "    %s\n", oneLine(h.Summary))
+			fmt.Fprintf(a.stdout, "    %s\n", finding.OneLine(h.Summary))
 		}
 	}
 	return nil

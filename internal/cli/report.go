@@ -68,7 +68,7 @@ const mostPlaces = 3
 
 // message is what a finding says, with the other places of the same cause.
 func (a *app) message(p *project, f *finding.Finding) string {
-	return oneLine(check.Text(f)) + check.AlsoAt(f, mostPlaces, func(file string) string { return a.shownFile(p, file) })
+	return finding.OneLine(check.Text(f)) + check.AlsoAt(f, mostPlaces, func(file string) string { return a.shownFile(p, file) })
 }
 
 // widest bounds the column of places, so that one long path does not push every
@@ -126,19 +126,6 @@ func pad(s string, width int) string {
 	return s + strings.Repeat(" ", max(0, width-utf8.RuneCountInString(s)))
 }
 
-// oneLine keeps a finding on its line, and a comment's control characters off the terminal.
-func oneLine(s string) string {
-	return strings.Map(func(r rune) rune {
-		switch {
-		case r == '\n' || r == '\t' || r == '\r':
-			return ' '
-		case r < ' ' || r >= 0x7f && r < 0xa0 || r >= 0x202a && r <= 0x202e || r >= 0x2066 && r <= 0x2069:
-			return -1
-		}
-		return r
-	}, s)
-}
-
 // closing is the line that sums up what was found.
 func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 	if a.quiet {
@@ -146,7 +133,7 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 	}
 	c := s.Coverage
 	what := "public declarations"
-	if reach := p.settings.Reach; reach != model.ReachPublic {
+	if reach := p.Settings.Reach; reach != model.ReachPublic {
 		what = "declarations (reach: " + reach.String() + ")"
 	}
 	if c.Total == 0 {
@@ -173,7 +160,7 @@ func nothingPublic(p *project, s *build.Snapshot, what string) string {
 		return "nothing to document: " + read
 	case s.Stats.InReach > 0:
 		return fmt.Sprintf("nothing to document: %s, and none of %d %s is of a kind that needs a comment", read, s.Stats.InReach, what)
-	case p.settings.Reach == model.ReachPublic:
+	case p.Settings.Reach == model.ReachPublic:
 		return "nothing here is public: " + read + "; \"reach: internal\" in codrel.yaml shows internal declarations too, \"reach: private\" everything"
 	}
 	return fmt.Sprintf("nothing is visible with the current setting of reach: %s; \"reach: private\" in codrel.yaml shows everything", read)

@@ -33,10 +33,10 @@ func TestWrap(t *testing.T) {
 }
 
 func TestOneLine(t *testing.T) {
-	assert.Equal(t, "a b c d", cli.OneLine("a\nb\tc\rd"))
-	assert.Equal(t, "[31mred", cli.OneLine("\x1b[31mred"), "no comment speaks to the terminal")
-	assert.Equal(t, "txet", cli.OneLine("\u202etxet\u202c"))
-	assert.Equal(t, "水位 ok", cli.OneLine("水位\u0085 ok\x7f"))
+	assert.Equal(t, "a b c d", finding.OneLine("a\nb\tc\rd"))
+	assert.Equal(t, "[31mred", finding.OneLine("\x1b[31mred"), "no comment speaks to the terminal")
+	assert.Equal(t, "txet", finding.OneLine("\u202etxet\u202c"))
+	assert.Equal(t, "水位 ok", finding.OneLine("水位\u0085 ok\x7f"))
 }
 
 func TestSize(t *testing.T) {

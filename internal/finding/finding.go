@@ -146,3 +146,17 @@ func Unique(list []Finding) []Finding {
 			a.Form == b.Form && slices.Equal(a.Arguments, b.Arguments)
 	})
 }
+
+// OneLine is a text on one line, without the control characters that a comment may hold for
+// a terminal.
+func OneLine(s string) string {
+	return strings.Map(func(r rune) rune {
+		switch {
+		case r == '\n' || r == '\t' || r == '\r':
+			return ' '
+		case r < ' ' || r >= 0x7f && r < 0xa0 || r >= 0x202a && r <= 0x202e || r >= 0x2066 && r <= 0x2069:
+			return -1
+		}
+		return r
+	}, s)
+}

@@ -56,7 +56,8 @@ build/buildtest:   build languages
 demo:              -
 vcs:               -
 recall:            parallel
-cli:               build check finding lang languages model nearest render/modules render/plan render/sink render/site render/stream search settings symbols demo vcs recall prose
+workspace:         build check finding lang languages prose recall render/plan render/sink render/site settings symbols vcs
+cli:               build check demo finding languages model nearest render/modules render/plan render/stream search settings symbols workspace
 cmd/codrel:        cli
 `
 

@@ -13,6 +13,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"path"
 	"slices"
 	"strings"
 	"sync"
@@ -52,12 +53,16 @@ type Answered struct {
 // several goroutines.
 type Recorder struct {
 	inner fs.FS
+	made  string
 	mu    sync.Mutex
 	noted map[Question]Sum
 }
 
-// Record makes a recorder of a file system.
-func Record(inner fs.FS) *Recorder { return &Recorder{inner: inner, noted: map[Question]Sum{}} }
+// Record makes a recorder of a file system. What is made at a path is no part of what was
+// there: the folder around it is the same with and without it. made may be "".
+func Record(inner fs.FS, made string) *Recorder {
+	return &Recorder{inner: inner, made: made, noted: map[Question]Sum{}}
+}
 
 // Answers are all questions so far with their answers, sorted.
 func (r *Recorder) Answers() []Answered {
@@ -71,16 +76,16 @@ func (r *Recorder) Answers() []Answered {
 	return out
 }
 
-func (r *Recorder) note(kind Kind, path string, sum Sum) {
+func (r *Recorder) note(kind Kind, name string, sum Sum) {
 	r.mu.Lock()
-	r.noted[Question{kind, path}] = sum
+	r.noted[Question{kind, name}] = sum
 	r.mu.Unlock()
 }
 
 // Open opens a file. What is read from it is not noted piece by piece: the whole
 // file is, now.
 func (r *Recorder) Open(name string) (fs.File, error) {
-	r.note(File, name, ask(r.inner, Question{File, name}))
+	r.note(File, name, ask(r.inner, Question{File, name}, r.made))
 	return r.inner.Open(name)
 }
 
@@ -94,7 +99,7 @@ func (r *Recorder) ReadFile(name string) ([]byte, error) {
 // ReadDir lists a folder.
 func (r *Recorder) ReadDir(name string) ([]fs.DirEntry, error) {
 	entries, err := fs.ReadDir(r.inner, name)
-	r.note(Folder, name, sumOfFolder(entries, err))
+	r.note(Folder, name, sumOfFolder(name, entries, err, r.made))
 	return entries, err
 }
 
@@ -106,11 +111,11 @@ func (r *Recorder) Stat(name string) (fs.FileInfo, error) {
 }
 
 // ask answers a question anew.
-func ask(fsys fs.FS, q Question) Sum {
+func ask(fsys fs.FS, q Question, made string) Sum {
 	switch q.Kind {
 	case Folder:
 		entries, err := fs.ReadDir(fsys, q.Path)
-		return sumOfFolder(entries, err)
+		return sumOfFolder(q.Path, entries, err, made)
 	case State:
 		info, err := fs.Stat(fsys, q.Path)
 		return sumOfState(info, err)
@@ -129,12 +134,15 @@ func sumOfFile(data []byte, err error) Sum {
 	return Sum(xxhash.Sum64(data))
 }
 
-func sumOfFolder(entries []fs.DirEntry, err error) Sum {
+func sumOfFolder(folder string, entries []fs.DirEntry, err error, made string) Sum {
 	if err != nil {
 		return sumOfError(err)
 	}
 	var b strings.Builder
 	for _, e := range entries {
+		if e.IsDir() && path.Join(folder, e.Name()) == made {
+			continue
+		}
 		fmt.Fprintf(&b, "%q %s\n", e.Name(), e.Type())
 	}
 	return Sum(xxhash.Sum64String("folder\n" + b.String()))
@@ -154,20 +162,20 @@ func sumOfState(info fs.FileInfo, err error) Sum {
 // sumOfError keeps the reason and leaves out the path, which an error may or may
 // not name whole.
 func sumOfError(err error) Sum {
-	var path *fs.PathError
-	if errors.As(err, &path) {
-		err = path.Err
+	var wrong *fs.PathError
+	if errors.As(err, &wrong) {
+		err = wrong.Err
 	}
 	return Sum(xxhash.Sum64String("error " + err.Error()))
 }
 
-// Same reports whether a file system gives all answers again. It stops at the
-// first that differs.
-func Same(ctx context.Context, fsys fs.FS, answers []Answered, workers int) bool {
+// Same reports whether a file system gives all answers again that a recorder noted which
+// was told the same of what is made. It stops at the first that differs.
+func Same(ctx context.Context, fsys fs.FS, made string, answers []Answered, workers int) bool {
 	same, stop := context.WithCancel(ctx)
 	defer stop()
 	return parallel.Each(same, workers, len(answers), func(i int) {
-		if ask(fsys, answers[i].Question) != answers[i].Sum {
+		if ask(fsys, answers[i].Question, made) != answers[i].Sum {
 			stop()
 		}
 	}) == nil

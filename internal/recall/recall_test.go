@@ -21,7 +21,7 @@ func files() fstest.MapFS {
 // asked is what a build would ask.
 func asked(t *testing.T) []recall.Answered {
 	t.Helper()
-	r := recall.Record(files())
+	r := recall.Record(files(), "")
 	for _, dir := range []string{".", "a"} {
 		_, err := fs.ReadDir(r, dir)
 		require.NoError(t, err)
@@ -41,7 +41,7 @@ func asked(t *testing.T) []recall.Answered {
 func TestSame(t *testing.T) {
 	answers := asked(t)
 	assert.Len(t, answers, 6)
-	assert.True(t, recall.Same(t.Context(), files(), answers, 2))
+	assert.True(t, recall.Same(t.Context(), files(), "", answers, 2))
 	for what, change := range map[string]func(fstest.MapFS){
 		"a byte of a file":        func(m fstest.MapFS) { m["a/one.go"] = &fstest.MapFile{Data: []byte("onE")} },
 		"a file that is gone":     func(m fstest.MapFS) { delete(m, "a/one.go") },
@@ -52,11 +52,11 @@ func TestSame(t *testing.T) {
 	} {
 		m := files()
 		change(m)
-		assert.False(t, recall.Same(t.Context(), m, answers, 2), what)
+		assert.False(t, recall.Same(t.Context(), m, "", answers, 2), what)
 	}
 	m := files()
 	m["a/two.go"] = &fstest.MapFile{Data: []byte("more")}
-	assert.True(t, recall.Same(t.Context(), m, answers, 2), "nobody asked what is in that file")
+	assert.True(t, recall.Same(t.Context(), m, "", answers, 2), "nobody asked what is in that file")
 }
 
 func TestStore(t *testing.T) {

@@ -1,4 +1,4 @@
-package cli
+package workspace
 
 import (
 	"fmt"
@@ -55,7 +55,7 @@ func readBounded(file string) ([]byte, error) {
 	case !info.Mode().IsRegular():
 		return nil, fmt.Errorf("it is not a regular file")
 	case info.Size() > symbols.Largest:
-		return nil, fmt.Errorf("it has %s; at most %s are read", size(info.Size()), size(symbols.Largest))
+		return nil, fmt.Errorf("it has %d MB; at most %d MB are read", info.Size()/1e6, int64(symbols.Largest)/1e6)
 	}
 	return os.ReadFile(file)
 }

@@ -1,4 +1,4 @@
-package cli
+package workspace
 
 import (
 	"context"
@@ -13,8 +13,8 @@ import (
 	"codrel/internal/render/sink"
 )
 
-// memory is what is remembered of a build.
-type memory struct {
+// record is what is kept of a build.
+type record struct {
 	Answers  []recall.Answered // what it read
 	Site     [sha256.Size]byte // the state it left the site in
 	Findings []finding.Finding
@@ -26,24 +26,25 @@ type memory struct {
 	Outside  map[string]recall.Sum // files outside the project that were read
 }
 
-// lastBuild is the memory of the build before this one, of the same project,
+// lastBuild is the record of the build before this one, of the same project,
 // settings, program and target.
 type lastBuild struct {
 	store recall.Store
-	key   string // "" where nothing is remembered
+	site  string // the site's folder, from the project's
+	key   string // "" where nothing is kept
 	made  *recall.Recorder
 }
 
-// remember finds the place of a build's memory and begins to note what is read.
-func (a *app) remember(p *project, target, forge string) lastBuild {
+// remember finds the place of a build's record and begins to note what is read.
+func (w *Workspace) remember(target, forge string) lastBuild {
 	store, ok := recall.OpenStore("codrel")
 	self, err := programSum()
 	if !ok || err != nil {
 		return lastBuild{}
 	}
-	l := lastBuild{store: store, made: recall.Record(p.files)}
-	l.key = recall.Key(Version, self, p.dir, target, p.settingsText, forge)
-	p.files = l.made
+	l := lastBuild{store: store, site: w.Settings.Write.Site, made: recall.Record(w.Files, w.Settings.Write.Site)}
+	l.key = recall.Key(w.options.Version, self, w.Dir, target, w.settingsText, forge)
+	w.Files = l.made
 	return l
 }
 
@@ -60,29 +61,30 @@ func programSum() (string, error) {
 	return fmt.Sprint(name, info.Size(), info.ModTime().UnixNano()), nil
 }
 
-// unchanged is the memory of the last build if nothing that it read and wrote
+// unchanged is the record of the last build if nothing that it read and wrote
 // has changed since.
-func (l lastBuild) unchanged(ctx context.Context, p *project, target string, workers int) (memory, bool) {
-	var m memory
-	if l.key == "" || !l.store.Load(l.key, &m) {
-		return m, false
+func (l lastBuild) unchanged(ctx context.Context, w *Workspace, target string) (record, bool) {
+	var r record
+	if l.key == "" || !l.store.Load(l.key, &r) {
+		return r, false
 	}
 	site, err := sink.Sum(target)
-	return m, err == nil && site == m.Site && same(m.Outside) && recall.Same(ctx, p.root.FS(), m.Answers, workers)
+	return r, err == nil && site == r.Site && same(r.Outside) && recall.Same(ctx, w.root.FS(), l.site, r.Answers, w.workers())
 }
 
-// keep remembers a build. A memory that cannot be written is no error of the
+// keep keeps the record of a build. One that cannot be written is no error of the
 // build: the next one only has more to do.
-func (l lastBuild) keep(s *build.Snapshot, w written, target string, outside map[string]recall.Sum) {
+func (l lastBuild) keep(b *Built, outside map[string]recall.Sum) {
 	if l.key == "" {
 		return
 	}
-	site, err := sink.Sum(target)
+	site, err := sink.Sum(b.Target)
 	if err != nil {
 		return
 	}
-	_ = l.store.Save(l.key, memory{
+	s := b.Snapshot
+	_ = l.store.Save(l.key, record{
 		Answers: l.made.Answers(), Site: site, Findings: s.Findings, Coverage: s.Coverage, Stats: s.Stats,
-		Pages: w.pages, Files: w.files, NoForge: w.noForge, Outside: outside,
+		Pages: b.Pages, Files: b.Files, NoForge: b.NoForge, Outside: outside,
 	})
 }

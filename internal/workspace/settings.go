@@ -1,0 +1,43 @@
+package workspace
+
+import (
+	"errors"
+	"io/fs"
+	"os"
+	"path/filepath"
+
+	"codrel/internal/check"
+	"codrel/internal/languages"
+	"codrel/internal/prose"
+	"codrel/internal/settings"
+)
+
+// readSettings reads the named settings file, else the usual one where there is one.
+func (w *Workspace) readSettings() error {
+	file := w.options.SettingsFile
+	if file == "" {
+		file = filepath.Join(w.Dir, settings.FileName)
+	}
+	data, err := os.ReadFile(file)
+	switch {
+	case errors.Is(err, fs.ErrNotExist) && w.options.SettingsFile == "":
+		w.Settings = settings.Default()
+		return nil
+	case errors.Is(err, fs.ErrNotExist):
+		return wrongUse("there is no settings file %s", w.options.SettingsFile)
+	case err != nil:
+		return diskError(err)
+	}
+	w.settingsText = string(data)
+	known := settings.Known{Version: w.options.Version, Rules: check.Names(), Languages: languages.Names(), Meanings: prose.Meanings()}
+	if w.Settings, err = settings.Parse(w.options.Shown(file), data, known); err != nil {
+		return &Error{true, err}
+	}
+	if abs, err := filepath.Abs(file); err == nil {
+		file = abs
+	}
+	if rel, err := filepath.Rel(w.Dir, file); err == nil {
+		w.Settings.File = filepath.ToSlash(rel)
+	}
+	return nil
+}

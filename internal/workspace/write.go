@@ -1,0 +1,97 @@
+package workspace
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"codrel/internal/build"
+	"codrel/internal/check"
+	"codrel/internal/finding"
+	"codrel/internal/render/plan"
+	"codrel/internal/render/sink"
+	"codrel/internal/render/site"
+)
+
+// write renders the site into the target folder.
+func (w *Workspace) write(ctx context.Context, s *build.Snapshot, target, forge string) (*Built, error) {
+	folder, err := sink.Open(target, w.Settings.Write.Keep)
+	if err != nil {
+		return nil, diskError(err)
+	}
+	times := stopwatch{last: time.Now()}
+	w.progress("planning", 0, 0)
+	pages := w.Plan(s)
+	times.stage("planning")
+	err = w.Site(s, pages, forge).Write(ctx, folder)
+	times.stage("writing")
+	if err == nil {
+		err = folder.Commit()
+	}
+	times.stage("exchanging")
+	if err != nil {
+		err = errors.Join(err, folder.Discard())
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		return nil, diskError(fmt.Errorf("the site was not written; the previous one is unchanged: %w", err))
+	}
+	return &Built{
+		Snapshot: s, Target: target, Pages: len(pages.Pages), Files: folder.Files(), Same: folder.Unchanged(),
+		Stages: append(s.Stats.Stages, times.done...),
+	}, nil
+}
+
+// Site prepares the pages of a plan. Forge is the address of a source line on the
+// project's forge, with {path} and {line}, or "".
+func (w *Workspace) Site(s *build.Snapshot, pages *plan.Plan, forge string) *site.Site {
+	return site.New(pages, site.Options{
+		FrontEnds: s.FrontEnds, Look: s.Look, Report: w.report(s), Source: forge, Base: w.Settings.Site, Files: w.Files, Workers: w.workers(),
+		Progress: func(done, total int) { w.progress("writing pages", done, total) },
+	})
+}
+
+func (w *Workspace) progress(stage string, done, total int) {
+	if w.options.Progress != nil {
+		w.options.Progress(stage, done, total)
+	}
+}
+
+// stopwatch notes how long each stage took.
+type stopwatch struct {
+	last time.Time
+	done []build.StageTime
+}
+
+// stage ends the stage with this name.
+func (w *stopwatch) stage(name string) {
+	now := time.Now()
+	w.done = append(w.done, build.StageTime{Name: name, Took: now.Sub(w.last)})
+	w.last = now
+}
+
+// mostPlaces is how many places of a finding the page of findings names; the rest is counted.
+const mostPlaces = 3
+
+// report puts findings and coverage into words for their pages, where those are asked for.
+func (w *Workspace) report(s *build.Snapshot) *site.Report {
+	if len(w.Settings.Write.Pages) == 0 {
+		return nil
+	}
+	r := &site.Report{Documented: s.Coverage.Documented, Total: s.Coverage.Total, Taken: s.Coverage.Taken + s.Coverage.More}
+	for i := range s.Findings {
+		f := &s.Findings[i]
+		r.Findings = append(r.Findings, site.Finding{
+			Severity: f.Severity.String(), Rule: f.Rule, Text: finding.OneLine(check.Text(f)) + check.AlsoAt(f, mostPlaces, func(file string) string { return file }),
+			File: f.Place.File, Line: f.Place.At.Line, Column: f.Place.At.Column,
+		})
+	}
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			c := s.Modules[m]
+			r.Modules = append(r.Modules, site.Share{Module: m, Documented: c.Documented, Total: c.Total})
+		}
+	}
+	return r
+}
