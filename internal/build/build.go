@@ -177,7 +177,7 @@ func passed(p *model.Project) []model.Passed {
 
 // link reads everything and links it.
 func (r *run) link() error {
-	for _, read := range []func() error{r.read, r.home, r.fragments} {
+	for _, read := range []func() error{r.read, r.guides, r.fragments} {
 		if err := read(); err != nil {
 			return err
 		}

@@ -159,11 +159,12 @@ func TestHome(t *testing.T) {
 		}
 		s := buildtest.Run(t, buildtest.Files(files), build.Options{Settings: set})
 		if name == "" {
-			assert.Nil(t, s.Project.Home)
+			assert.Empty(t, s.Project.Guides)
 			continue
 		}
-		require.NotNil(t, s.Project.Home)
-		assert.Equal(t, name, s.Project.Home.Path)
+		require.Len(t, s.Project.Guides, 1)
+		assert.Equal(t, name, s.Project.Guides[0].Path)
+		assert.True(t, s.Project.Guides[0].Landing)
 	}
 }
 

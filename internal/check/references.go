@@ -9,7 +9,6 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
-	"codrel/internal/prose/markdown"
 	"codrel/internal/source"
 )
 
@@ -335,40 +334,6 @@ func candidateName(t link.Target) string {
 		return t.Module.Path
 	}
 	return t.Declaration.Module.Path + "." + t.Declaration.Path()
-}
-
-// placesOf makes places of the spans of a page.
-func placesOf(page *model.Page) placer {
-	return func(span source.Span) finding.Place {
-		return finding.Place{File: page.Path, Span: span, At: page.Lines.Position(span.Start)}
-	}
-}
-
-// page checks the references of a page that stands in no module.
-func (p *Pass) page(page *model.Page, nodes []prose.Node) {
-	placeOf := placesOf(page)
-	prose.Walk(nodes, func(n *prose.Node) bool {
-		if n.Kind == prose.Reference {
-			p.broken(nil, placeOf(shownSpan(n)), n, link.Scope{})
-			p.ambiguous(nil, placeOf(shownSpan(n)), n, link.Scope{})
-		}
-		return n.Kind != prose.Reference
-	})
-}
-
-// pages checks the landing page and the fragments; inserted are the fragments that
-// comments insert.
-func (p *Pass) pages(project *model.Project, inserted []string, options Options) {
-	if home := project.Home; home != nil {
-		nodes := markdown.Parse(home.Text)
-		if applies(options, finding.BrokenReference) || applies(options, finding.AmbiguousReference) {
-			p.page(home, nodes)
-		}
-		if applies(options, finding.BrokenFragment) {
-			p.inserts(nil, placesOf(home), nodes)
-		}
-	}
-	p.fragments(append(inserted, p.inserted...), options)
 }
 
 var leakedType = Rule{

@@ -73,7 +73,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 	for _, p := range passes {
 		inserted = append(inserted, p.inserted...)
 	}
-	home.pages(project, inserted, options)
+	home.pages(inserted, options)
 	for _, p := range append(passes, home) {
 		result.Findings = append(result.Findings, p.findings...)
 		result.Coverage.Documented += p.coverage.Documented

@@ -6,12 +6,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"testing/fstest"
+
 	"codrel/internal/build"
 	"codrel/internal/check"
 	"codrel/internal/finding"
 	"codrel/internal/languages"
 	"codrel/internal/settings"
-	"testing/fstest"
 )
 
 func TestNames(t *testing.T) {

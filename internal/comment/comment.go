@@ -69,6 +69,12 @@ func MayTake(habits *model.Habits, doc *model.Doc) bool {
 // ReadPage takes a page of Markdown apart, such as a fragment.
 func ReadPage(text string) []prose.Node { return markdown.Parse(text) }
 
+// PageTitle is the first heading of a page's text, and the text without it; ok is false
+// where there is none.
+func PageTitle(nodes []prose.Node) (title string, rest []prose.Node, ok bool) {
+	return markdown.Title(nodes)
+}
+
 // Table holds the sections of doc comments. It is safe for use by several goroutines.
 type Table struct {
 	mu    sync.RWMutex

@@ -13,9 +13,6 @@ type Fragment struct {
 	Nodes []prose.Node
 }
 
-// ReadPage takes a page of the maintainer's apart.
-func (x *Index) ReadPage(page *model.Page) []prose.Node { return comment.ReadPage(page.Text) }
-
 // Fragments are those of the project by name.
 func (x *Index) Fragments() map[string]*Fragment { return x.fragments() }
 

@@ -70,6 +70,7 @@ type Index struct {
 	besides       func() map[*model.Declaration]*model.Declaration          // the code of what entries only declare
 	named         func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
 	fragments     func() map[string]*Fragment
+	guides        func() []*Guide
 	tested        func() map[*model.Declaration][]NamedInTest
 	examples      func() map[any][]Example // by declaration, or module
 	mentioned     func() map[*model.Declaration][]*model.Page
@@ -126,6 +127,7 @@ func New(project *model.Project, options Options) *Index {
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
 	x.graph = sync.OnceValue(x.makeGraph)
 	x.fragments = sync.OnceValue(x.readFragments)
+	x.guides = sync.OnceValue(x.readGuides)
 	x.tested = sync.OnceValue(x.findTests)
 	x.examples = sync.OnceValue(x.findExamples)
 	x.mentioned = sync.OnceValue(x.findMentions)

@@ -19,7 +19,6 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
-	"codrel/internal/prose/markdown"
 	"codrel/internal/settings"
 	"codrel/internal/symbols"
 )
@@ -260,8 +259,8 @@ func TestLinks(t *testing.T) {
 					}
 				}
 			}
-			if home := s.Project.Home; home != nil {
-				l.references(s, home.Path, home.Text, markdown.Parse(home.Text), link.Scope{})
+			for _, g := range s.Links.Guides() {
+				l.references(s, g.Page.Path, g.Page.Text, g.Nodes, link.Scope{})
 			}
 			for _, use := range uses {
 				got, ok := l.at[markedPlace{file: use.file, at: use.at}]

@@ -111,29 +111,27 @@ func testAt(tests []testSpan, offset int32) string {
 	return tests[i].name
 }
 
-// MentionedIn are the pages of the maintainer that name a declaration in a reference
+// MentionedIn are the guides that name a declaration in a reference
 // or in code, in order.
 func (x *Index) MentionedIn(d *model.Declaration) []*model.Page { return x.mentioned()[d] }
 
 func (x *Index) findMentions() map[*model.Declaration][]*model.Page {
 	out := map[*model.Declaration][]*model.Page{}
-	home := x.Project.Home
-	if home == nil {
-		return out
-	}
-	note := func(r Result) {
-		if d := r.Target.Declaration; r.Outcome == Found && d != nil && len(out[d]) == 0 {
-			out[d] = append(out[d], home)
+	for _, g := range x.Guides() {
+		note := func(r Result) {
+			if d := r.Target.Declaration; r.Outcome == Found && d != nil && !slices.Contains(out[d], g.Page) {
+				out[d] = append(out[d], g.Page)
+			}
 		}
+		x.eachInserted(g.Nodes, func(n *prose.Node) {
+			switch {
+			case n.Kind == prose.Reference:
+				note(x.Resolve(Scope{}, n.Target, Explicit))
+			case n.Kind == prose.Code && ReadsLikeName(n.Text):
+				note(x.Resolve(Scope{}, n.Text, Loose))
+			}
+		}, 0)
 	}
-	x.eachInserted(x.ReadPage(home), func(n *prose.Node) {
-		switch {
-		case n.Kind == prose.Reference:
-			note(x.Resolve(Scope{}, n.Target, Explicit))
-		case n.Kind == prose.Code && ReadsLikeName(n.Text):
-			note(x.Resolve(Scope{}, n.Text, Loose))
-		}
-	}, 0)
 	return out
 }
 

@@ -14,8 +14,8 @@ import (
 type Project struct {
 	Name      string
 	Version   string
-	Home      *Page // the README, or nil
 	Libraries []*Library
+	Guides    []*Page    // by the maintainer, in the order in which they are read
 	Fragments []Fragment // in the order of their names
 }
 
@@ -27,9 +27,10 @@ type Fragment struct {
 
 // Page is a text by the maintainer, such as the README.
 type Page struct {
-	Path  string // from the project's root
-	Text  string
-	Lines source.Lines
+	Path    string // from the project's root
+	Text    string
+	Lines   source.Lines
+	Landing bool // a guide that is the text of the site's first page, as the README is
 }
 
 // Library is one tree of source in one language.

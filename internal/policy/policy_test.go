@@ -43,14 +43,14 @@ look:              finding nearest settings
 discover:          lang model settings source
 symbols:           -
 link:              comment lang model nearest parallel prose source symbols
-check:             comment finding lang link model nearest parallel prose prose/markdown source
+check:             comment finding lang link model nearest parallel prose source
 build:             check discover finding join lang link look model parallel prose settings source symbols
 search:            nearest
 render/plan:       link model prose search
 render/modules:    link model
 render/sink:       -
 render/stream:     link model
-render/site:       lang lexing link look model prose prose/markdown render/modules render/plan render/sink search source symbols
+render/site:       lang lexing link look model prose render/modules render/plan render/sink search source symbols
 render/site/sitetest: -
 build/buildtest:   build languages
 demo:              -

@@ -50,6 +50,7 @@ type Page struct {
 	Module  *model.Module
 	Type    *model.Declaration
 	File    *model.Facts         // of a SourcePage
+	Guide   *link.Guide          // whose text the page shows: of a HomePage, where there is one
 	Part    int                  // of several pages about one thing, from 0
 	Names   []*model.Declaration // of a UsersPage, NamesPage or DetailsPage: whom it is about
 	Letter  string               // of an IndexPage; "" on the first
@@ -141,7 +142,7 @@ func New(links *link.Index, options Options) *Plan {
 		p.libraries[lib] = Library(lib)
 		p.look(lib)
 	}
-	p.add(&Page{Kind: HomePage, Address: HomeAddress, Title: project.Name})
+	p.add(&Page{Kind: HomePage, Address: HomeAddress, Title: homeTitle(links), Guide: links.Landing()})
 	p.add(&Page{Kind: TreePage, Address: TreeAddress, Title: "All modules"})
 	p.add(&Page{Kind: LostPage, Address: LostAddress, Title: "Page not found"})
 	for _, lib := range project.Libraries {
@@ -162,6 +163,14 @@ func New(links *link.Index, options Options) *Plan {
 	p.reports(options)
 	p.whole(options.Whole)
 	return p
+}
+
+// homeTitle is what the landing page is called: as its text is, else as the project.
+func homeTitle(links *link.Index) string {
+	if g := links.Landing(); g != nil && g.Title != "" {
+		return g.Title
+	}
+	return links.Project.Name
 }
 
 func (p *Plan) add(page *Page) *Page {

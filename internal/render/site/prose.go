@@ -452,11 +452,12 @@ func lineOf(target string) int {
 }
 
 func (w *proseWriter) hasHeading(slug string) bool {
-	if w.file == nil || w.file != w.v.project().Home {
+	guide := w.v.plan.Links.GuideOf(w.file)
+	if guide == nil || guide != w.v.page.Guide {
 		return false
 	}
 	found := false
-	prose.Walk(w.v.home.body, func(n *prose.Node) bool {
+	prose.Walk(guide.Body, func(n *prose.Node) bool {
 		found = found || n.Kind == prose.Heading && plan.Slug(prose.Plain(n.Children)) == slug
 		return !found
 	})

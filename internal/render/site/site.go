@@ -19,7 +19,6 @@ import (
 	"codrel/internal/look"
 	"codrel/internal/model"
 	"codrel/internal/prose"
-	"codrel/internal/prose/markdown"
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
 )
@@ -34,7 +33,7 @@ type Options struct {
 	Report    *Report                  // for the pages that show it; nil where there are none
 	Source    string                   // address of a source line, with {path} and {line}; "" for none
 	Base      string                   // address that the site is served from, with "/" at the end; "" where nobody knows
-	Files     fs.FS                    // of the project, for local images of the landing page
+	Files     fs.FS                    // of the project, for local images of the guides
 	Workers   int
 	Progress  func(done, total int) // may be nil; called from several goroutines
 }
@@ -43,9 +42,8 @@ type Options struct {
 type Site struct {
 	plan    *plan.Plan
 	options Options
-	home    homeText
 	pieces  sync.Map          // of files that are being shown on several pages: *sharedPieces
-	images  map[string]string // local images of the landing page: path in the project to address
+	images  map[string]string // local images of the guides: path in the project to address
 }
 
 // New prepares the rendering of a plan.
@@ -54,41 +52,28 @@ func New(p *plan.Plan, options Options) *Site {
 		options.Look = look.Plain()
 	}
 	s := &Site{plan: p, options: options, images: map[string]string{}}
-	s.readHome()
+	s.readImages()
 	return s
 }
 
-// homeText is the landing page's text, taken apart once.
-type homeText struct {
-	title string
-	body  []prose.Node
-}
-
-func (s *Site) readHome() {
-	project := s.plan.Links.Project
-	s.home.title = project.Name
-	if project.Home == nil {
-		return
+// readImages notes the local images of all guides.
+func (s *Site) readImages() {
+	for _, g := range s.plan.Links.Guides() {
+		prose.Walk(g.Body, func(n *prose.Node) bool {
+			if n.Kind == prose.Image {
+				s.localImage(g.Page, n.Target)
+			}
+			return true
+		})
 	}
-	nodes := markdown.Parse(project.Home.Text)
-	if title, rest, ok := markdown.Title(nodes); ok {
-		s.home.title, nodes = title, rest
-	}
-	s.home.body = nodes
-	prose.Walk(nodes, func(n *prose.Node) bool {
-		if n.Kind == prose.Image {
-			s.localImage(project.Home, n.Target)
-		}
-		return true
-	})
 }
 
 // largestImage is the size above which a local image is not copied into the site.
 const largestImage = 8 << 20
 
 // localImage notes an image of the project that the site gets a copy of.
-func (s *Site) localImage(home *model.Page, target string) {
-	file, ok := localPath(path.Dir(home.Path), target)
+func (s *Site) localImage(page *model.Page, target string) {
+	file, ok := localPath(path.Dir(page.Path), target)
 	if !ok || s.options.Files == nil || !imageFile(file) {
 		return
 	}

@@ -109,7 +109,9 @@ func (v view) description() string {
 	case plan.ModulePage:
 		return v.plan.ModuleSummary(v.page.Module)
 	case plan.HomePage:
-		return prose.Plain(prose.Summary(v.home.body))
+		if v.page.Guide != nil {
+			return prose.Plain(prose.Summary(v.page.Guide.Body))
+		}
 	}
 	return ""
 }
@@ -152,7 +154,7 @@ func (v view) title() string {
 	name := v.project().Name
 	switch v.page.Kind {
 	case plan.HomePage:
-		return v.home.title
+		return v.page.Title
 	case plan.TypePage, plan.UsersPage, plan.RelatedPage, plan.DetailsPage:
 		return v.pageTitle() + " · " + v.page.Module.Path + " · " + name
 	}
@@ -304,10 +306,11 @@ func (v view) moduleText(m *model.Module) string {
 	return w.String()
 }
 
-func (v view) homeText() string {
+// guideText is the text of the guide that the page shows.
+func (v view) guideText() string {
 	w := v.proseWriter(link.Scope{}, 1)
-	w.file = v.project().Home
-	w.blocks(v.home.body)
+	w.file = v.page.Guide.Page
+	w.blocks(v.page.Guide.Body)
 	w.rest()
 	return w.String()
 }
