@@ -58,7 +58,7 @@ func (r *run) read() error {
 		})
 		join.Library(lib, found.End)
 	}
-	r.snapshot.Project.Libraries = slices.DeleteFunc(r.snapshot.Project.Libraries, func(l *model.Library) bool {
+	r.snapshot.Project.Libraries = slices.DeleteFunc(r.snapshot.Project.Libraries, func(l *model.Contents) bool {
 		return len(l.Files) == 0
 	})
 	return r.ctx.Err()
@@ -115,7 +115,7 @@ func plainReason(err error) string {
 
 // job is one file to read, and where its facts go.
 type job struct {
-	lib  *model.Library
+	lib  *model.Contents
 	file discover.File
 	to   int
 }

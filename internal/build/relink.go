@@ -33,7 +33,7 @@ func Relink(ctx context.Context, earlier *Snapshot, changed ...*model.Facts) (*S
 
 // replace puts new facts in the place of a file's. Where the file goes on to be part
 // of the same module, and no file speaks of what others declare, that one alone is made anew.
-func replace(lib *model.Library, i int, f *model.Facts, end lang.FrontEnd) {
+func replace(lib *model.Contents, i int, f *model.Facts, end lang.FrontEnd) {
 	was := lib.Files[i]
 	lib.Files = slices.Clone(lib.Files)
 	lib.Files[i] = f

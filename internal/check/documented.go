@@ -247,14 +247,14 @@ func (p *Pass) around(f *model.Facts, offset int32) *model.Declaration {
 	if found == nil {
 		return nil
 	}
-	return p.Module.Library.Of(p.Module, f, found)
+	return p.Module.OfAny(f, found)
 }
 
 // behind finds the declaration whose occurrence begins next after an offset.
 func (p *Pass) behind(f *model.Facts, offset int32) *model.Declaration {
 	for i := range f.Occurrences {
 		if o := &f.Occurrences[i]; o.NameSpan.Start >= offset {
-			return p.Module.Library.Of(p.Module, f, o)
+			return p.Module.OfAny(f, o)
 		}
 	}
 	return nil

@@ -37,7 +37,7 @@ type Found struct {
 
 // Library is a library with the files that are read for it.
 type Library struct {
-	Model *model.Library
+	Model *model.Contents
 	End   lang.FrontEnd // of the language that most of its code is in
 	Files []File        // by their paths
 	root  lang.Root

@@ -94,10 +94,10 @@ func (s *search) library(end lang.FrontEnd, folder string, marker lang.Root) *Li
 	if folder == "." {
 		name = cmp.Or(marker.Name, s.options.Folder, "project")
 	}
-	lib := &Library{End: end, root: marker, Model: &model.Library{
+	lib := &Library{End: end, root: marker, Model: &model.Contents{Library: &model.Library{
 		Name: s.free(name, habits.Language), Language: habits.Language, Habits: habits, Root: folder,
 		Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package,
-	}}
+	}}}
 	s.libraries = append(s.libraries, lib)
 	return lib
 }

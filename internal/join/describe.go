@@ -9,7 +9,7 @@ import (
 
 // describe gives comments that stand elsewhere to what they describe: an occurrence that
 // has the words for the declaration, and says nothing else of it.
-func describe(lib *model.Library) {
+func describe(lib *model.Contents) {
 	lib.Told = slices.ContainsFunc(lib.Files, func(f *model.Facts) bool { return len(f.About) > 0 })
 	if !lib.Told {
 		return
@@ -71,7 +71,7 @@ func describeWith(d *model.Declaration, about *model.About, f *model.Facts) {
 }
 
 // described is the declaration that a path with its module names, or nil.
-func described(lib *model.Library, path string) *model.Declaration {
+func described(lib *model.Contents, path string) *model.Declaration {
 	for _, m := range lib.Modules {
 		if rest, ok := strings.CutPrefix(path, m.Path+lib.Habits.PathMark); ok {
 			if d := m.Lookup(rest); d != nil {

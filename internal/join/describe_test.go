@@ -14,10 +14,10 @@ import (
 )
 
 // told joins files of the made-up language, whose comments may stand elsewhere.
-func told(t *testing.T, files ...string) *model.Library {
+func told(t *testing.T, files ...string) *model.Contents {
 	t.Helper()
 	end := madeup.FrontEnd{}
-	lib := &model.Library{Name: "port", Language: "madeup", Habits: end.Habits(), Root: "."}
+	lib := &model.Contents{Library: &model.Library{Name: "port", Language: "madeup", Habits: end.Habits(), Root: "."}}
 	for i := 0; i < len(files); i += 2 {
 		lib.Files = append(lib.Files, langtest.Read(end, files[i], []byte(files[i+1])))
 	}

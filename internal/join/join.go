@@ -22,25 +22,25 @@ import (
 
 // Library sets the modules of lib from its files, which must be in the order
 // of their paths, code before tests.
-func Library(lib *model.Library, end lang.FrontEnd) {
+func Library(lib *model.Contents, end lang.FrontEnd) {
 	paths := make([]string, len(lib.Files))
 	moduler, _ := end.(lang.Moduler)
 	if moduler != nil {
-		paths = moduler.ModulePaths(lib, lib.Files)
+		paths = moduler.ModulePaths(lib.Library, lib.Files)
 	}
 	var places []lang.Placement
 	if placer, ok := end.(lang.Placer); ok {
-		places = placer.Place(lib, lib.Files, paths)
+		places = placer.Place(lib.Library, lib.Files, paths)
 	}
 	code, tests, placed := group(lib, paths, places)
 	isEntry := func(m *model.Module) bool { _, ok := lib.Entry(m.Path); return ok }
 	entered := slices.ContainsFunc(code, isEntry) // else they are made of what is not here
 	each(append(slices.Clone(code), tests...), func(m *model.Module) {
 		kept := moduler != nil && moduler.InternalModule(m.Path) || entered && !isEntry(m)
-		m.Internal = kept && !open(lib, m)
+		m.Internal = kept && !open(lib.Library, m)
 		declare(m, placed)
 	})
-	lib.Modules, lib.Tests, lib.Mixed = code, tests, places != nil
+	lib.Modules, lib.Tests = code, tests
 	describe(lib)
 }
 
@@ -77,7 +77,7 @@ func (p placement) of(m *model.Module, f *model.Facts, top int32) bool {
 }
 
 // group makes the modules, in the order of their paths.
-func group(lib *model.Library, paths []string, places []lang.Placement) (code, tests []*model.Module, placed placement) {
+func group(lib *model.Contents, paths []string, places []lang.Placement) (code, tests []*model.Module, placed placement) {
 	type key struct {
 		path string
 		role model.Role
@@ -100,8 +100,10 @@ func group(lib *model.Library, paths []string, places []lang.Placement) (code, t
 			}
 		}
 	}
+	made := map[key]*model.Module{}
 	for k, list := range files {
-		m := model.NewModule(lib, k.path)
+		m := model.NewModule(lib.Library, k.path)
+		made[k] = m
 		m.Role, m.Files, m.More = k.role, list, more[k]
 		if len(list) > 0 {
 			m.Name = list[0].Package
@@ -113,6 +115,14 @@ func group(lib *model.Library, paths []string, places []lang.Placement) (code, t
 			tests = append(tests, m)
 		} else {
 			code = append(code, m)
+		}
+	}
+	for i, f := range lib.Files {
+		own := made[key{paths[i], f.Role}]
+		for other := range others(placed[f]) {
+			if m := made[key{other, f.Role}]; m != own && !slices.Contains(own.Others, m) {
+				own.Others = append(own.Others, m)
+			}
 		}
 	}
 	byPath := func(a, b *model.Module) int { return strings.Compare(a.Path, b.Path) }

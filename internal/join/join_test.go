@@ -14,9 +14,9 @@ import (
 )
 
 // joined reads the files, given as path and text in turn, and joins them.
-func joined(t *testing.T, files ...string) *model.Library {
+func joined(t *testing.T, files ...string) *model.Contents {
 	t.Helper()
-	lib := &model.Library{Name: "engine", Language: "go", Root: ".", Prefix: "engine"}
+	lib := &model.Contents{Library: &model.Library{Name: "engine", Language: "go", Root: ".", Prefix: "engine"}}
 	for i := 0; i < len(files); i += 2 {
 		facts := langtest.Read(golang.FrontEnd{}, files[i], []byte(files[i+1]))
 		lib.Files = append(lib.Files, facts)
@@ -25,7 +25,7 @@ func joined(t *testing.T, files ...string) *model.Library {
 	return lib
 }
 
-func find(t *testing.T, lib *model.Library, path string) *model.Declaration {
+func find(t *testing.T, lib *model.Contents, path string) *model.Declaration {
 	t.Helper()
 	d := lib.Modules[0].Lookup(path)
 	require.NotNil(t, d, path)

@@ -15,7 +15,7 @@ import (
 func (x *Index) readImports() {
 	for _, lib := range x.Project.Libraries {
 		lists := make([][]imported, len(lib.Files))
-		x.parallel(len(lib.Files), func(i int) { lists[i] = x.importsOf(lib, lib.Files[i]) })
+		x.parallel(len(lib.Files), func(i int) { lists[i] = x.importsOf(lib.Library, lib.Files[i]) })
 		for i, f := range lib.Files {
 			if len(lists[i]) > 0 {
 				x.imports[f] = lists[i]
@@ -61,7 +61,7 @@ func (x *Index) takeFromOthers() {
 		for _, list := range [][]*model.Module{lib.Modules, lib.Tests} {
 			for _, m := range list {
 				for _, f := range m.Files {
-					x.takeFrom(lib, importer, m, f)
+					x.takeFrom(lib.Library, importer, m, f)
 				}
 			}
 		}

@@ -143,6 +143,16 @@ func (x *Index) Options() Options { return x.options }
 // FrontEnd is that of a language, or nil.
 func (x *Index) FrontEnd(language string) lang.FrontEnd { return x.options.FrontEnds[language] }
 
+// modulesOf are the modules of a library of the project.
+func (x *Index) modulesOf(lib *model.Library) []*model.Module {
+	for _, contents := range x.Project.Libraries {
+		if contents.Library == lib {
+			return contents.Modules
+		}
+	}
+	return nil
+}
+
 // module finds a module by its path: the library's own before another's.
 func (x *Index) module(lib *model.Library, path string) *model.Module {
 	list := x.modules[path]

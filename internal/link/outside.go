@@ -211,7 +211,7 @@ func (x *Index) outsideOf(lib *model.Library) *outsideNames {
 		return known.(*outsideNames)
 	}
 	out := &outsideNames{roots: map[string]bool{}, names: map[string]bool{}, paths: map[string]bool{}}
-	for _, m := range lib.Modules {
+	for _, m := range x.modulesOf(lib) {
 		for _, f := range m.Files {
 			for _, i := range x.imports[f] {
 				if i.module != nil {
@@ -233,7 +233,7 @@ func (x *Index) outsideOf(lib *model.Library) *outsideNames {
 		}
 	}
 	seen := map[string]bool{}
-	for _, m := range lib.Modules {
+	for _, m := range x.modulesOf(lib) {
 		if top, _, _ := strings.Cut(m.Path, "."); !seen[top] {
 			seen[top] = true
 			out.tops = append(out.tops, top)

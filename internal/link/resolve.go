@@ -302,7 +302,7 @@ func foundIf(found bool) Outcome {
 
 // isLibrary reports whether a library of this project, or of another, has a name.
 func (x *Index) isLibrary(name string) bool {
-	return slices.ContainsFunc(x.Project.Libraries, func(lib *model.Library) bool { return lib.Name == name }) || x.elsewhere.has(name)
+	return slices.ContainsFunc(x.Project.Libraries, func(lib *model.Contents) bool { return lib.Name == name }) || x.elsewhere.has(name)
 }
 
 // inLibrary resolves a reference that names its library: one of this project's
@@ -314,7 +314,7 @@ func (x *Index) inLibrary(from Scope, library string, r prose.Name) Result {
 	}
 	for _, lib := range x.Project.Libraries {
 		if lib.Name == library {
-			return x.first(from, []step{x.bySlashedPath(lib, r), x.byWholePath(lib), x.modulesNamed(lib, nil), x.anywhere(lib)}, names, r, Explicit)
+			return x.first(from, []step{x.bySlashedPath(lib.Library, r), x.byWholePath(lib.Library), x.modulesNamed(lib.Library, nil), x.anywhere(lib.Library)}, names, r, Explicit)
 		}
 	}
 	return x.first(from, []step{x.elsewhere.step(x, from, library)}, names, r, Explicit)
@@ -363,7 +363,7 @@ func (x *Index) belowLibrary(names []string) ([]Target, bool, *Target) {
 		if lib.Name != names[0] || len(names) < 2 {
 			continue
 		}
-		for _, step := range []step{x.byWholePath(lib), x.modulesNamed(lib, nil), x.anywhere(lib)} {
+		for _, step := range []step{x.byWholePath(lib.Library), x.modulesNamed(lib.Library, nil), x.anywhere(lib.Library)} {
 			if found, _, _ := step(names[1:]); len(found) > 0 {
 				return found, false, nil
 			}

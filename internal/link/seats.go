@@ -70,7 +70,7 @@ func (x *Index) namespaces() map[place][]*model.Declaration {
 		for _, m := range lib.Modules {
 			for d := range m.Declarations {
 				if d.Kind().IsType() && x.forUsers(d) {
-					at := place{lib, knownAs(d)}
+					at := place{lib.Library, knownAs(d)}
 					out[at] = append(out[at], d)
 				}
 			}

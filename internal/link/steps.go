@@ -175,7 +175,7 @@ func (x *Index) byDottedPath(from Scope) step {
 func (x *Index) byPathsEnd(lib *model.Library, names []string) (found []Target) {
 	for n := len(names); n > 1 && len(found) == 0; n-- {
 		end := "." + strings.Join(names[:n], ".")
-		for _, m := range lib.Modules {
+		for _, m := range x.modulesOf(lib) {
 			if !strings.HasSuffix(m.Path, end) || !x.seen(m) {
 				continue
 			}
@@ -194,7 +194,7 @@ func (x *Index) byPathsEnd(lib *model.Library, names []string) (found []Target) 
 func (x *Index) modulesNamed(only, not *model.Library) step {
 	return func(names []string) (found []Target, partial bool, beyond *Target) {
 		for _, lib := range x.Project.Libraries {
-			if only != nil && lib != only || lib == not {
+			if only != nil && lib.Library != only || lib.Library == not {
 				continue
 			}
 			for _, m := range lib.Modules {

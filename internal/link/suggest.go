@@ -174,7 +174,7 @@ func (x *Index) only(from Scope, path string) *model.Declaration {
 				continue
 			}
 			if d := m.Lookup(path); d != nil && x.InReach(d) {
-				if from.Module != nil && lib == from.Module.Library {
+				if from.Module != nil && lib.Library == from.Module.Library {
 					own = append(own, d)
 				} else {
 					other = append(other, d)
@@ -212,7 +212,7 @@ func (x *Index) Kept(from Scope, written string) bool {
 	r := prose.ParseName(written)
 	path := strings.Join(r.Path, ".")
 	for _, lib := range x.Project.Libraries {
-		if from.Module != nil && lib != from.Module.Library {
+		if from.Module != nil && lib.Library != from.Module.Library {
 			continue
 		}
 		for _, m := range lib.Modules {
@@ -239,7 +239,7 @@ func (x *Index) namedAnywhere() map[*model.Library]map[string][]*model.Declarati
 	out := map[*model.Library]map[string][]*model.Declaration{}
 	for _, lib := range x.Project.Libraries {
 		names := map[string][]*model.Declaration{}
-		out[lib] = names
+		out[lib.Library] = names
 		for _, m := range lib.Modules {
 			if !x.seen(m) {
 				continue

@@ -43,7 +43,7 @@ func (x *Index) openImports() {
 				imports := x.imports[f]
 				for i := range imports {
 					in := &imports[i]
-					in.public = in.from.Public || passes && in.from.Open && x.isOwn(lib, in)
+					in.public = in.from.Public || passes && in.from.Open && x.isOwn(lib.Library, in)
 				}
 			}
 		}

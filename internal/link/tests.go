@@ -28,7 +28,7 @@ func (x *Index) NamedInTests(d *model.Declaration) []NamedInTest { return x.test
 const mostTests = 50
 
 func (x *Index) findTests() map[*model.Declaration][]NamedInTest {
-	jobs := x.filesOf(func(lib *model.Library) []*model.Module { return lib.Tests })
+	jobs := x.filesOf(func(lib *model.Contents) []*model.Module { return lib.Tests })
 	type named struct {
 		of *model.Declaration
 		in NamedInTest

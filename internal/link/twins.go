@@ -59,7 +59,7 @@ func (x *Index) findBesides() map[*model.Declaration]*model.Declaration {
 			if e.Beside == "" {
 				continue
 			}
-			m, code := x.module(lib, e.Path), x.module(lib, e.Beside)
+			m, code := x.module(lib.Library, e.Path), x.module(lib.Library, e.Beside)
 			if m == nil || code == nil {
 				continue
 			}

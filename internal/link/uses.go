@@ -77,10 +77,7 @@ type part struct {
 // partsOf finds the parts of a file that are of other modules than its own.
 func partsOf(own *model.Module, f *model.Facts) []part {
 	var out []part
-	if !own.Library.Mixed {
-		return nil
-	}
-	for _, m := range own.Library.Modules {
+	for _, m := range own.Others {
 		if !slices.Contains(m.More, f) {
 			continue
 		}
@@ -307,7 +304,7 @@ type moduleFile struct {
 }
 
 // filesOf lists the files of some modules of every library.
-func (x *Index) filesOf(modules func(*model.Library) []*model.Module) []moduleFile {
+func (x *Index) filesOf(modules func(*model.Contents) []*model.Module) []moduleFile {
 	var files []moduleFile
 	for _, lib := range x.Project.Libraries {
 		for _, m := range modules(lib) {
@@ -320,7 +317,7 @@ func (x *Index) filesOf(modules func(*model.Library) []*model.Module) []moduleFi
 }
 
 func (x *Index) findUsers() map[*model.Declaration]*UsersOf {
-	jobs := x.filesOf(func(lib *model.Library) []*model.Module { return lib.Modules })
+	jobs := x.filesOf(func(lib *model.Contents) []*model.Module { return lib.Modules })
 	found, uses := make([][]fileUse, len(jobs)), make([]*FileUses, len(jobs))
 	x.parallel(len(jobs), func(i int) {
 		uses[i] = x.resolveUses(jobs[i].module, jobs[i].file)

@@ -14,7 +14,7 @@ import (
 type Project struct {
 	Name      string
 	Version   string
-	Libraries []*Library
+	Libraries []*Contents
 	Guides    []*Page    // by the maintainer, in the order in which they are read
 	Fragments []Fragment // in the order of their names
 }
@@ -33,7 +33,8 @@ type Page struct {
 	Landing bool // a guide that is the text of the site's first page, as the README is
 }
 
-// Library is one tree of source in one language.
+// Library is one tree of source in one language: what stays the same of it while its files
+// change.
 type Library struct {
 	Name     string // unique in the project
 	Language string
@@ -46,13 +47,17 @@ type Library struct {
 	Inside   []Entry  // names by which only its own files import; one "*" in them stands for any text
 	Passed   []Passed // folders of files that are not read
 	Open     []string // patterns of folders whose modules count as visible even if their language keeps them internal
-	Modules  []*Module
-	Tests    []*Module // what its test files declare
-	Files    []*Facts  // code, then tests, each in the order of paths
-	Told     bool      // some files hold comments on what other files declare
-	Mixed    bool      // some files declare things of several modules
 
 	Elsewhere *Elsewhere // the project it belongs to, where that is another
+}
+
+// Contents is a library with what its files hold at one time.
+type Contents struct {
+	*Library
+	Modules []*Module
+	Tests   []*Module // what its test files declare
+	Files   []*Facts  // code, then tests, each in the order of paths
+	Told    bool      // some files hold comments on what other files declare
 }
 
 // Entry is a module that a library's own files give to users.
@@ -126,10 +131,11 @@ type Module struct {
 	Path     string // the language's own name for it: a Go import path, a Python dotted name
 	Name     string // the short name users write before a dot
 	Role     Role
-	Internal bool     // its language keeps it from outside users as a whole
-	Files    []*Facts // whose own module it is: each file has one
-	More     []*Facts // of other modules, which declare some things of this one
-	Doc      []DocOf  // the comments on the module, one for each file that has one
+	Internal bool      // its language keeps it from outside users as a whole
+	Files    []*Facts  // whose own module it is: each file has one
+	More     []*Facts  // of other modules, which declare some things of this one
+	Others   []*Module // those that some of its own files declare things of
+	Doc      []DocOf   // the comments on the module, one for each file that has one
 	Top      []*Declaration
 	byName   map[nameKey]*Declaration // the first of each name; the others follow it
 	labelled bool                     // some names carry more than their text
@@ -433,18 +439,16 @@ func (m *Module) Of(f *Facts, o *Occurrence) *Declaration {
 	return nil
 }
 
-// Of is the declaration that an occurrence of a file of a module is a part of, in whichever
-// module of the library that is, or nil.
-func (l *Library) Of(m *Module, f *Facts, o *Occurrence) *Declaration {
-	if d := m.Of(f, o); d != nil || !l.Mixed {
+// OfAny is the declaration that an occurrence of one of the module's files is a part of, in
+// whichever module that is, or nil.
+func (m *Module) OfAny(f *Facts, o *Occurrence) *Declaration {
+	if d := m.Of(f, o); d != nil {
 		return d
 	}
-	for _, list := range [][]*Module{l.Modules, l.Tests} {
-		for _, other := range list {
-			if slices.Contains(other.More, f) {
-				if d := other.Of(f, o); d != nil {
-					return d
-				}
+	for _, other := range m.Others {
+		if slices.Contains(other.More, f) {
+			if d := other.Of(f, o); d != nil {
+				return d
 			}
 		}
 	}

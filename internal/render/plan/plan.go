@@ -139,15 +139,15 @@ func New(links *link.Index, options Options) *Plan {
 		users.Go(links.FindUsers) // takes a while, and nothing else waits for it
 	}
 	for _, lib := range project.Libraries {
-		p.libraries[lib] = Library(lib)
+		p.libraries[lib.Library] = Library(lib.Library)
 		p.look(lib)
 	}
 	p.add(&Page{Kind: HomePage, Address: HomeAddress, Title: homeTitle(links), Guide: links.Landing()})
 	p.add(&Page{Kind: TreePage, Address: TreeAddress, Title: "All modules"})
 	p.add(&Page{Kind: LostPage, Address: LostAddress, Title: "Page not found"})
 	for _, lib := range project.Libraries {
-		p.add(&Page{Kind: LibraryPage, Address: Library(lib), Title: lib.Name, Library: lib})
-		for _, m := range p.Modules(lib) {
+		p.add(&Page{Kind: LibraryPage, Address: Library(lib.Library), Title: lib.Name, Library: lib.Library})
+		for _, m := range p.Modules(lib.Library) {
 			p.module(m)
 		}
 	}
@@ -179,13 +179,13 @@ func (p *Plan) add(page *Page) *Page {
 }
 
 // look works out what is asked of each module of a library.
-func (p *Plan) look(lib *model.Library) {
+func (p *Plan) look(lib *model.Contents) {
 	for _, m := range lib.Modules {
 		if p.Links.ModuleInReach(m) {
-			p.shown[lib] = append(p.shown[lib], m)
+			p.shown[lib.Library] = append(p.shown[lib.Library], m)
 		}
 	}
-	for _, m := range p.shown[lib] {
+	for _, m := range p.shown[lib.Library] {
 		top := p.inReach(p.Links.Tops(m))
 		v := &moduleView{folder: moduleFolder(m), page: Module(m), top: top, groups: Groups(top, p.Links.ShownKind), types: map[*model.Declaration]string{}}
 		for d := range p.owners(top) {
@@ -248,6 +248,15 @@ func (p *Plan) Nested(d *model.Declaration) []*model.Declaration {
 		return nil
 	}
 	return slices.DeleteFunc(p.Members(d), func(member *model.Declaration) bool { return !member.Kind().IsType() })
+}
+
+// Libraries are those of the project.
+func (p *Plan) Libraries() []*model.Library {
+	var out []*model.Library
+	for _, lib := range p.Links.Project.Libraries {
+		out = append(out, lib.Library)
+	}
+	return out
 }
 
 // Modules are the modules of a library that have a page, in the order of their paths.
@@ -375,7 +384,7 @@ func (p *Plan) inReach(list []*model.Declaration) []*model.Declaration {
 func (p *Plan) Deprecated() []*model.Declaration {
 	var out []*model.Declaration
 	for _, lib := range p.Links.Project.Libraries {
-		for _, m := range p.Modules(lib) {
+		for _, m := range p.Modules(lib.Library) {
 			for d := range p.Links.OnPagesOf(m) {
 				if d.Deprecated() && p.Links.InReach(d) && !d.Blank() {
 					out = append(out, d)
@@ -428,7 +437,7 @@ func (p *Plan) index() {
 func (p *Plan) entries() []Entry {
 	var out []Entry
 	for _, lib := range p.Links.Project.Libraries {
-		for _, m := range p.Modules(lib) {
+		for _, m := range p.Modules(lib.Library) {
 			out = append(out, Entry{Name: m.Last(), Module: m})
 			for d := range p.Links.OnPagesOf(m) {
 				if p.Links.InReach(d) && d.Kind() != model.KindField && !d.Blank() {

@@ -26,7 +26,7 @@ func planned(t *testing.T, files map[string]string) *plan.Plan {
 func addresses(p *plan.Plan) map[string]string {
 	out := map[string]string{}
 	for _, lib := range p.Links.Project.Libraries {
-		for _, m := range p.Modules(lib) {
+		for _, m := range p.Modules(lib.Library) {
 			out[m.ID()] = plan.Module(m)
 			for d := range m.Declarations {
 				out[d.ID()] = plan.Declaration(d)

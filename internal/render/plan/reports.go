@@ -35,11 +35,11 @@ func (p *Plan) whole(wanted func(module string) bool) {
 		return
 	}
 	for _, lib := range p.Links.Project.Libraries {
-		for _, m := range p.Modules(lib) {
+		for _, m := range p.Modules(lib.Library) {
 			if wanted(m.Path) {
 				v := p.modules[m]
 				v.whole = v.folder + "/~whole.html"
-				p.add(&Page{Kind: WholePage, Address: v.whole, Title: m.Path, Library: lib, Module: m})
+				p.add(&Page{Kind: WholePage, Address: v.whole, Title: m.Path, Library: lib.Library, Module: m})
 			}
 		}
 	}

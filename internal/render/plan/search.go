@@ -19,7 +19,7 @@ func (p *Plan) SearchEntries() []search.Entry {
 	var out []search.Entry
 	given := p.given()
 	for _, lib := range p.Links.Project.Libraries {
-		for _, m := range p.Modules(lib) {
+		for _, m := range p.Modules(lib.Library) {
 			out = append(out, p.moduleEntry(m))
 			out = p.modulesUnder(out, m)
 			for d := range p.Links.OnPagesOf(m) {
@@ -45,7 +45,7 @@ type givenBy struct {
 func (p *Plan) given() map[*model.Declaration][]givenBy {
 	out := map[*model.Declaration][]givenBy{}
 	for _, lib := range p.Links.Project.Libraries {
-		for _, m := range p.Modules(lib) {
+		for _, m := range p.Modules(lib.Library) {
 			for _, g := range p.Links.Gives(m) {
 				if d := g.Target.Declaration; d != nil && (d.Module != m || g.Name != d.Name) && !p.Links.IsDefault(m, g.Name) {
 					out[d] = append(out[d], givenBy{m, g.Name})

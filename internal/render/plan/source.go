@@ -47,7 +47,7 @@ func (p *Plan) sources(how Source) {
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range lib.Modules {
 			for _, f := range m.Files {
-				p.source(lib, m, f)
+				p.source(lib.Library, m, f)
 			}
 		}
 	}

@@ -21,8 +21,8 @@ func (p *Plan) userLists() {
 	}
 	p.users = map[*model.Declaration]string{}
 	for _, lib := range p.Links.Project.Libraries {
-		for _, m := range p.Modules(lib) {
-			p.userList(lib, m)
+		for _, m := range p.Modules(lib.Library) {
+			p.userList(lib.Library, m)
 		}
 	}
 }

@@ -49,7 +49,7 @@ func (v view) contents(_ context.Context, to io.Writer) error {
 	defer contentsWriters.Put(w)
 	w.v, w.out = v, w.out[:0]
 	w.raw(`<ul class="tree">`)
-	libraries := window(v.project().Libraries, v.page.Library, mostLibraries)
+	libraries := window(v.plan.Libraries(), v.page.Library, mostLibraries)
 	for _, lib := range libraries {
 		if v.page.File != nil && lib != v.page.Library {
 			continue // there are many source pages, and their readers stay with the code
@@ -66,7 +66,7 @@ func (v view) contents(_ context.Context, to io.Writer) error {
 		}
 		w.raw("</li>")
 	}
-	if all := len(v.project().Libraries); len(libraries) < all && v.page.File == nil {
+	if all := len(v.plan.Libraries()); len(libraries) < all && v.page.File == nil {
 		w.raw(`<li><a href="` + escape(v.to(plan.TreeAddress)) + `">` + escape(v.say("all-of", "count", v.count(all, "library"))) + "</a></li>")
 	}
 	w.raw("</ul>")

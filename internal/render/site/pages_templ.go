@@ -83,7 +83,7 @@ func (v view) homePage() templ.Component {
 		if templ_7745c5c3_Err != nil {
 			return templ_7745c5c3_Err
 		}
-		if len(v.project().Libraries) == 0 {
+		if len(v.plan.Libraries()) == 0 {
 			templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 7, "<p>")
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
@@ -102,7 +102,7 @@ func (v view) homePage() templ.Component {
 				return templ_7745c5c3_Err
 			}
 		}
-		for _, lib := range v.project().Libraries {
+		for _, lib := range v.plan.Libraries() {
 			templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 9, "<h3><a href=\"")
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
@@ -426,7 +426,7 @@ func (v view) treePage() templ.Component {
 				return templ_7745c5c3_Err
 			}
 		}
-		for _, lib := range v.project().Libraries {
+		for _, lib := range v.plan.Libraries() {
 			templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 37, "<h2><a href=\"")
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err

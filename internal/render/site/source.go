@@ -227,7 +227,7 @@ func (w *sourceWriter) findLinks() {
 		if !w.onPage(o.NameSpan) {
 			continue
 		}
-		if d := v.page.Module.Library.Of(v.page.Module, f, o); d != nil && v.plan.Links.InReach(d) && !d.Blank() {
+		if d := v.page.Module.OfAny(f, o); d != nil && v.plan.Links.InReach(d) && !d.Blank() {
 			w.links = w.add(w.links, mark{span: o.NameSpan, as: asDeclaration, href: w.address(v.toDeclaration(d))})
 		}
 	}

@@ -83,7 +83,7 @@ func Write(w io.Writer, p *model.Project, want Want) error {
 				if d == nil || o.Worded || o.Local || !want.Reach.Includes(d.Visibility) {
 					continue
 				}
-				line := symbol(lib, d, model.At{Occurrence: o, File: f})
+				line := symbol(lib.Library, d, model.At{Occurrence: o, File: f})
 				if want.Links != nil && speaks(d).Occurrence == o {
 					line.Relations = relations(want.Links, d)
 				}
@@ -96,7 +96,7 @@ func Write(w io.Writer, p *model.Project, want Want) error {
 	return buffered.Flush()
 }
 
-func declarations(lib *model.Library) map[*model.Occurrence]*model.Declaration {
+func declarations(lib *model.Contents) map[*model.Occurrence]*model.Declaration {
 	of := map[*model.Occurrence]*model.Declaration{}
 	for _, list := range [][]*model.Module{lib.Modules, lib.Tests} {
 		for _, m := range list {
