@@ -83,7 +83,7 @@ func (p *Pass) undocumentedForms(d *model.Declaration) {
 		if doc, _ := forms[i].Doc(); doc != nil || len(forms) < 2 {
 			continue
 		}
-		if doc, _ := p.Links.TextOfForm(d, &forms[i]); doc != nil && p.takenCounts {
+		if doc, _ := p.Links.TextOfForm(d, &forms[i]); doc.Doc != nil && p.takenCounts {
 			continue
 		}
 		head := forms[i].Head()
@@ -106,7 +106,7 @@ func (p *Pass) tagsAlone(d *model.Declaration) bool {
 			continue
 		}
 		text := strings.TrimLeft(o.Doc.Text, " \t\r\n")
-		if text == "" || strings.IndexByte("@:.", text[0]) < 0 || p.Links.Comments.Of(p.Module.Library.Habits, o.Doc).Described() {
+		if text == "" || strings.IndexByte("@:.", text[0]) < 0 || p.Links.Comments.Of(p.Module.Library.Habits, o.File, o.Doc).Described() {
 			return false
 		}
 		tags = true

@@ -204,7 +204,7 @@ func (p *Pass) commented(callable *model.Declaration) []model.At {
 		if o.Callable == nil {
 			continue
 		}
-		if o.Doc != nil && len(p.Links.Comments.Of(p.Module.Library.Habits, o.Doc).Of(prose.Parameters)) > 0 {
+		if o.Doc != nil && len(p.Links.Comments.Of(p.Module.Library.Habits, o.File, o.Doc).Of(prose.Parameters)) > 0 {
 			own = append(own, o)
 		}
 		if !o.Behind {
@@ -280,7 +280,7 @@ func (p *Pass) said(c *described, d *model.Declaration) {
 		if o.Doc == nil {
 			continue
 		}
-		s := p.Links.Comments.Of(p.Module.Library.Habits, o.Doc)
+		s := p.Links.Comments.Of(p.Module.Library.Habits, o.File, o.Doc)
 		c.sections = append(c.sections, s)
 		if c.file == nil {
 			c.file = o.File
@@ -414,7 +414,7 @@ func (p *Pass) perForm(c *described) []*described {
 			bare = append(bare, params...)
 			continue
 		}
-		one := &described{d: c.d, sections: []*prose.Sections{p.Links.Comments.Of(p.Module.Library.Habits, doc)}, file: file, names: map[string]bool{}, told: c.told, text: doc.Text}
+		one := &described{d: c.d, sections: []*prose.Sections{p.Links.Comments.Of(p.Module.Library.Habits, file, doc)}, file: file, names: map[string]bool{}, told: c.told, text: doc.Text}
 		one.add(params)
 		for _, at := range forms[i].Occurrences {
 			one.loose = one.loose || at.Callable != nil && at.Callable.Open
@@ -790,7 +790,7 @@ func (p *Pass) flaws(kind prose.FlawKind, rule string) {
 		if doc == nil || f.Generated {
 			return
 		}
-		for _, flaw := range p.Links.Comments.Of(p.Module.Library.Habits, doc).Flaws {
+		for _, flaw := range p.Links.Comments.Of(p.Module.Library.Habits, f, doc).Flaws {
 			if flaw.Kind != kind {
 				continue
 			}

@@ -130,7 +130,7 @@ func (p *Pass) eachText(visit func(d *model.Declaration, f *model.Facts, section
 		if f.Generated || !strings.ContainsAny(doc.Text, characters) && !strings.Contains(doc.Text, word) {
 			return
 		}
-		visit(d, f, p.Links.Comments.Of(p.Module.Library.Habits, doc), from)
+		visit(d, f, p.Links.Comments.Of(p.Module.Library.Habits, f, doc), from)
 	}
 	if p.Links.ModuleInReach(p.Module) {
 		for _, doc := range p.Module.Doc {

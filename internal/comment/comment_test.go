@@ -1,6 +1,7 @@
 package comment_test
 
 import (
+	"slices"
 	"sync"
 	"testing"
 
@@ -22,17 +23,23 @@ var goes = model.Habits{Language: "go", Dialect: "go"}
 func TestTableReadsEachCommentOnce(t *testing.T) {
 	table := comment.NewTable(nil)
 	d := doc("See [Berth].")
+	file := &model.Facts{Path: "tide.go"}
 	results := make([]*comment.Sections, 16)
 	var wait sync.WaitGroup
 	for i := range results {
-		wait.Go(func() { results[i] = table.Of(&goes, d) })
+		wait.Go(func() { results[i] = table.Of(&goes, file, d) })
 	}
 	wait.Wait()
 	for _, r := range results {
 		assert.Same(t, results[0], r)
 	}
-	assert.Empty(t, table.Of(&goes, nil).Body, "no comment has no text")
-	assert.NotSame(t, results[0], table.Of(&goes, doc("See [Berth].")), "another comment of the same text")
+	assert.Empty(t, table.Of(&goes, file, nil).Body, "no comment has no text")
+	assert.NotSame(t, results[0], table.Of(&goes, file, doc("See [Berth].")), "another comment of the same text")
+
+	later := table.With(slices.Values([]*model.Facts{file}))
+	assert.Same(t, results[0], later.Of(&goes, file, d), "what is known of a file stays while the file does")
+	gone := table.With(slices.Values([]*model.Facts{{Path: "tide.go"}}))
+	assert.NotSame(t, results[0], gone.Of(&goes, file, d), "and goes with it")
 }
 
 func TestSectionsOfEachLanguage(t *testing.T) {

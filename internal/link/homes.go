@@ -89,7 +89,7 @@ func (x *Index) isEmptied(m *model.Module) bool {
 // worded reports whether the comments on a module say something.
 func (x *Index) worded(m *model.Module) bool {
 	return slices.ContainsFunc(m.Doc, func(doc model.DocOf) bool {
-		sections := x.Comments.Of(m.Library.Habits, doc.Doc)
+		sections := x.Comments.Of(m.Library.Habits, doc.File, doc.Doc)
 		return len(sections.Body)+len(sections.Parts) > 0
 	})
 }

@@ -230,7 +230,7 @@ func (x *Index) Sections(d *model.Declaration) (*comment.Sections, *model.Facts)
 	if doc == nil {
 		doc = at.GroupDoc
 	}
-	return x.Comments.Of(d.Module.Library.Habits, doc), at.File
+	return x.Comments.Of(d.Module.Library.Habits, at.File, doc), at.File
 }
 
 // Advice is what a deprecated declaration's comment, or the mark that makes it so, says
@@ -246,7 +246,7 @@ func (x *Index) Advice(d *model.Declaration) []prose.Node {
 			return []prose.Node{{Kind: prose.Paragraph, Span: advice.Span, Children: []prose.Node{name}}}
 		}
 		if advice != nil {
-			return x.Comments.Of(d.Module.Library.Habits, advice).Body
+			return x.Comments.Of(d.Module.Library.Habits, o.File, advice).Body
 		}
 	}
 	return nil

@@ -123,7 +123,7 @@ func (l *linked) read(s *build.Snapshot, m *model.Module, f *model.Facts) {
 		if doc == nil {
 			return
 		}
-		for nodes := range s.Links.Comments.Of(m.Library.Habits, doc).All {
+		for nodes := range s.Links.Comments.Of(m.Library.Habits, f, doc).All {
 			l.references(s, f.Path, f.Text, nodes, from)
 		}
 	}

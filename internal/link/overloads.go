@@ -104,10 +104,10 @@ func (x *Index) FormAbove(member *model.Declaration, form *model.Form) (of *mode
 
 // TextOfForm is the comment that describes a form: its own, or that of the nearest form
 // whose place it takes, with the declaration in whose words it is; nil where there is none.
-func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) (*model.Doc, *model.Declaration) {
+func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) (model.DocOf, *model.Declaration) {
 	for level := 0; level < highest; level++ {
-		if doc, _ := form.Doc(); doc != nil {
-			return doc, d
+		if doc, f := form.Doc(); doc != nil {
+			return model.DocOf{Doc: doc, File: f}, d
 		}
 		of, above, ok := x.FormAbove(d, form)
 		if !ok {
@@ -115,7 +115,7 @@ func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) (*model.Doc, 
 		}
 		d, form = of, &above
 	}
-	return nil, nil
+	return model.DocOf{}, nil
 }
 
 // pick narrows a target to the form that a list of parameters fits. fits is false

@@ -184,7 +184,7 @@ func (x *Index) hasText(d *model.Declaration) bool {
 	if at.Doc == nil {
 		return false
 	}
-	sections := x.Comments.Of(d.Module.Library.Habits, at.Doc)
+	sections := x.Comments.Of(d.Module.Library.Habits, at.File, at.Doc)
 	if taken := sections.AllTaken(); taken != nil {
 		return !taken.Strict && x.TakenFrom(d, taken) == nil // words that are meant as they are
 	}

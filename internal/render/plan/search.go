@@ -110,7 +110,7 @@ func (p *Plan) ModuleSummary(m *model.Module) string {
 	if len(m.Doc) == 0 {
 		return ""
 	}
-	nodes, _ := p.Links.Opening(p.Links.Comments.Of(m.Library.Habits, m.Doc[0].Doc).Body, link.Scope{})
+	nodes, _ := p.Links.Opening(p.Links.Comments.Of(m.Library.Habits, m.Doc[0].File, m.Doc[0].Doc).Body, link.Scope{})
 	return summary(nodes)
 }
 

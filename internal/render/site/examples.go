@@ -37,7 +37,7 @@ func (v view) example(w *proseWriter, m *model.Module, e link.Example) {
 	w.anchored(v.sourceAddress(e.At.File, int(e.At.Line)), func() { w.escaped(title) })
 	w.raw("</p>\n")
 	if e.At.Doc != nil {
-		w.blocks(v.plan.Links.Comments.Of(m.Library.Habits, e.At.Doc).Body)
+		w.blocks(v.plan.Links.Comments.Of(m.Library.Habits, e.At.File, e.At.Doc).Body)
 	}
 	w.block(&prose.Node{Kind: prose.CodeBlock, Text: e.Code, Info: m.Library.Language})
 	if e.Output != "" {

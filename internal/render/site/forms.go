@@ -79,19 +79,19 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 	seen := map[string]int{} // index in out
 	forms := v.plan.Links.FormsInReach(d)
 	for i := range forms {
-		doc, of := forms[i].Head().Doc, d
-		if h := d.Module.Library.Habits; doc == nil && h != nil && h.EachForm {
+		doc, of := model.DocOf{Doc: forms[i].Head().Doc, File: forms[i].Head().File}, d
+		if h := d.Module.Library.Habits; doc.Doc == nil && h != nil && h.EachForm {
 			doc, of = v.plan.Links.TextOfForm(d, &forms[i])
 		}
-		if len(forms) < 2 || doc == nil || main != nil && doc.Text == main.Text {
+		if len(forms) < 2 || doc.Doc == nil || main != nil && doc.Doc.Text == main.Text {
 			continue
 		}
-		if k, known := seen[doc.Text]; known {
+		if k, known := seen[doc.Doc.Text]; known {
 			out[k].same = append(out[k].same, i+1)
 			continue
 		}
-		seen[doc.Text] = len(out)
-		form := otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(of.Module.Library.Habits, doc), scope: link.ScopeOf(of)}
+		seen[doc.Doc.Text] = len(out)
+		form := otherForm{n: i + 1, sections: v.plan.Links.Comments.Of(of.Module.Library.Habits, doc.File, doc.Doc), scope: link.ScopeOf(of)}
 		if of != d {
 			form.of = of
 		}
@@ -112,7 +112,7 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 		}
 		if _, known := seen[at.Doc.Text]; !known && title != "" {
 			seen[at.Doc.Text] = len(out)
-			out = append(out, otherForm{title: title, sections: v.plan.Links.Comments.Of(d.Module.Library.Habits, at.Doc), scope: link.ScopeOf(d)})
+			out = append(out, otherForm{title: title, sections: v.plan.Links.Comments.Of(d.Module.Library.Habits, at.File, at.Doc), scope: link.ScopeOf(d)})
 		}
 	}
 	return out

@@ -39,7 +39,7 @@ func (v view) givenAnchor(g link.Given) string {
 // comment beside the name, else that on what it means.
 func (v view) givenText(g link.Given) string {
 	if g.Doc != nil {
-		sections := v.plan.Links.Comments.Of(v.page.Module.Library.Habits, g.Doc)
+		sections := v.plan.Links.Comments.Of(v.page.Module.Library.Habits, g.File, g.Doc)
 		w := v.summaryWriter(link.Scope{Module: v.page.Module, File: g.File})
 		nodes, _ := v.plan.Links.Opening(sections.Body, link.Scope{Module: v.page.Module, File: g.File})
 		w.inline(nodes)
@@ -64,7 +64,7 @@ func (v view) listedText(d *model.Declaration, level int) string {
 	}
 	w := v.proseWriter(link.Scope{Module: v.plan.Links.Home(d), File: g.File}, level)
 	w.about = d
-	sections := v.plan.Links.Comments.Of(d.Module.Library.Habits, g.Doc)
+	sections := v.plan.Links.Comments.Of(d.Module.Library.Habits, g.File, g.Doc)
 	w.blocks(sections.Body)
 	w.parts(sections)
 	w.rest()

@@ -16,7 +16,7 @@ func (v view) told(d *model.Declaration, at model.At) (names []string) {
 	if at.Callable == nil || !at.Callable.Bare || at.Doc == nil {
 		return nil
 	}
-	for _, part := range v.plan.Links.Comments.Of(d.Module.Library.Habits, at.Doc).Of(prose.Parameters) {
+	for _, part := range v.plan.Links.Comments.Of(d.Module.Library.Habits, at.File, at.Doc).Of(prose.Parameters) {
 		for i := range part.Entries {
 			name := part.Entries[i].Name
 			has := func(p model.Param) bool { return strings.TrimPrefix(p.Name, "...") == name }

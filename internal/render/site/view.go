@@ -242,7 +242,7 @@ func (v view) summary(d *model.Declaration) string {
 
 func (v view) moduleSummary(m *model.Module) string {
 	for _, doc := range m.Doc {
-		sections := v.plan.Links.Comments.Of(m.Library.Habits, doc.Doc)
+		sections := v.plan.Links.Comments.Of(m.Library.Habits, doc.File, doc.Doc)
 		nodes, scope := v.plan.Links.Opening(sections.Body, link.Scope{Module: m, File: doc.File})
 		w := v.summaryWriter(scope)
 		w.inline(prose.Summary(nodes))
@@ -295,7 +295,7 @@ func (v view) moduleText(m *model.Module) string {
 	w := v.proseWriter(link.Scope{Module: m}, 2)
 	for _, doc := range m.Doc {
 		w.scope.File = doc.File
-		sections := v.plan.Links.Comments.Of(m.Library.Habits, doc.Doc)
+		sections := v.plan.Links.Comments.Of(m.Library.Habits, doc.File, doc.Doc)
 		if sections.Obsolete || len(sections.Deprecated) > 0 {
 			w.gone(sections.Deprecated)
 		}
@@ -323,7 +323,7 @@ func (v view) groupDoc(list []*model.Declaration, i int) string {
 		return ""
 	}
 	w := v.proseWriter(link.ScopeOf(list[i]), 4)
-	w.blocks(v.plan.Links.Comments.Of(list[i].Module.Library.Habits, doc).Body)
+	w.blocks(v.plan.Links.Comments.Of(list[i].Module.Library.Habits, list[i].Speaks(model.Words).File, doc).Body)
 	w.rest()
 	return w.String()
 }
