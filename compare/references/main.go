@@ -58,11 +58,11 @@ func found(s *build.Snapshot) int {
 
 // eachNode visits what stands in the comments of what has a page.
 func eachNode(s *build.Snapshot, visit func(n *prose.Node, from link.Scope)) {
-	in := func(m *model.Module, doc *model.Doc, from link.Scope) {
+	in := func(m *model.Module, f *model.Facts, doc *model.Doc, from link.Scope) {
 		if doc == nil {
 			return
 		}
-		for nodes := range s.Links.Comments.Of(m.Library.Habits, doc).All {
+		for nodes := range s.Links.Comments.Of(m.Library.Habits, f, doc).All {
 			prose.Walk(nodes, func(n *prose.Node) bool {
 				visit(n, from)
 				return n.Kind != prose.Reference
@@ -73,7 +73,7 @@ func eachNode(s *build.Snapshot, visit func(n *prose.Node, from link.Scope)) {
 		for _, m := range lib.Modules {
 			if s.Links.ModuleInReach(m) {
 				for _, doc := range m.Doc {
-					in(m, doc.Doc, link.Scope{Module: m, File: doc.File})
+					in(m, doc.File, doc.Doc, link.Scope{Module: m, File: doc.File})
 				}
 			}
 			for d := range m.Declarations {
@@ -82,7 +82,7 @@ func eachNode(s *build.Snapshot, visit func(n *prose.Node, from link.Scope)) {
 				}
 				for _, o := range d.Occurrences {
 					from := link.Scope{Module: m, File: o.File, Declaration: d}
-					in(m, o.Doc, from)
+					in(m, o.File, o.Doc, from)
 					in(m, o.GroupDoc, from)
 				}
 			}

@@ -2,7 +2,6 @@ package build_test
 
 import (
 	"cmp"
-	"io/fs"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -13,10 +12,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
-	"codrel/internal/lang"
 	"codrel/internal/languages"
 	"codrel/internal/model"
-	"codrel/internal/source"
 )
 
 // benchTree is the tree that CODREL_BENCH_TREE names, else a folder of Go's own.
@@ -43,24 +40,20 @@ func BenchmarkRun(b *testing.B) {
 	}
 }
 
-// BenchmarkRelink reads one changed file of Go's own tree and links the snapshot anew:
+// BenchmarkUpdate reads one changed file of Go's own tree and links the snapshot anew:
 // what stands between a save and the page, but for the drawing.
-func BenchmarkRelink(b *testing.B) {
+func BenchmarkUpdate(b *testing.B) {
 	root, err := os.OpenRoot(benchTree(b, ""))
 	require.NoError(b, err)
 	defer root.Close()
-	s, err := build.Link(b.Context(), root.FS(), build.Options{FrontEnds: languages.All, Folder: "tree"})
+	s, err := build.Link(b.Context(), root.FS(), build.Options{FrontEnds: languages.All, Folder: "tree", Inside: true})
 	require.NoError(b, err)
 	changed := mostUsed(s)
-	data, err := fs.ReadFile(root.FS(), changed.Path)
-	require.NoError(b, err)
-	end := s.FrontEnds[changed.Language]
 	for b.Loop() {
-		facts := end.Read(lang.File{Path: changed.Path, Text: source.Decode(data)})
-		s, err = build.Relink(b.Context(), s, facts)
+		s, err = build.Update(b.Context(), root.FS(), s, changed.Path)
 		require.NoError(b, err)
 	}
-	b.ReportMetric(float64(len(data)), "bytes-changed")
+	b.ReportMetric(float64(len(changed.Text)), "bytes-changed")
 }
 
 // mostUsed is the largest file of the module that most others import: what is said

@@ -11,6 +11,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"path"
+	"slices"
 	"time"
 
 	"codrel/internal/check"
@@ -54,6 +55,8 @@ type Snapshot struct {
 	Modules   map[*model.Module]check.Coverage
 	Look      *look.Look
 	Stats     Stats
+
+	made *run // by which it was made
 }
 
 // Stats says how much was read, and where the time went.
@@ -118,18 +121,43 @@ func Run(ctx context.Context, fsys fs.FS, options Options) (*Snapshot, error) {
 	if err := r.link(); err != nil {
 		return r.snapshot, err
 	}
-	s, set := r.snapshot, r.options.Settings
-	looks, problems := look.Read(fsys, set.Look, set.File)
-	s.Look, s.Findings = looks, append(s.Findings, problems...)
+	r.check()
+	r.stage("", 0)
+	return r.snapshot, ctx.Err()
+}
+
+// Check is a linked snapshot with all that the rules find in it.
+func Check(ctx context.Context, linked *Snapshot) (*Snapshot, error) {
+	s := *linked
+	r := *linked.made
+	r.ctx, r.snapshot = ctx, &s
+	s.Findings = slices.Clone(s.Findings)
+	r.check()
+	r.stage("", 0)
+	return &s, ctx.Err()
+}
+
+// CheckModule is what the rules find in one module of a linked snapshot, sorted.
+func CheckModule(linked *Snapshot, m *model.Module) []finding.Finding {
+	return check.Module(m, linked.Links, linked.made.rules())
+}
+
+// check runs the rules.
+func (r *run) check() {
+	s := r.snapshot
 	r.stage("checking", 0)
-	result := check.Run(ctx, s.Project, s.Links, s.Findings, check.Options{
-		Reach: set.Reach, Rules: set.Checks.Rules, Folders: folders(set), Only: options.Only, Workers: r.workers(),
-		TakenAsked: set.Checks.TakenAsked,
-	})
+	result := check.Run(r.ctx, s.Project, s.Links, s.Findings, r.rules())
 	s.Findings, s.Coverage, s.Modules = result.Findings, result.Coverage, result.Modules
 	s.Stats.Declared, s.Stats.InReach, s.Stats.Passed = declared(s), inReach(s), passed(s.Project)
-	r.stage("", 0)
-	return s, ctx.Err()
+}
+
+// rules is what the rules are told.
+func (r *run) rules() check.Options {
+	set := r.options.Settings
+	return check.Options{
+		Reach: set.Reach, Rules: set.Checks.Rules, Folders: folders(set), Only: r.options.Only, Workers: r.workers(),
+		TakenAsked: set.Checks.TakenAsked,
+	}
 }
 
 func declared(s *Snapshot) (n int) {
@@ -189,7 +217,14 @@ func (r *run) link() error {
 		Reach: set.Reach, Elsewhere: patterns(set), Outside: r.outside(), Workers: r.workers(), FrontEnds: s.FrontEnds,
 		Vocabulary: vocabulary(set),
 	})
+	r.look()
 	return r.ctx.Err()
+}
+
+// look reads what the maintainer changes of the site's look.
+func (r *run) look() {
+	looks, problems := look.Read(r.fsys, r.options.Settings.Look, r.options.Settings.File)
+	r.snapshot.Look, r.snapshot.Findings = looks, append(r.snapshot.Findings, problems...)
 }
 
 // name finds the project's name where the settings give none: that of the
@@ -232,6 +267,10 @@ type run struct {
 	options   Options
 	snapshot  *Snapshot
 	libraries []*discover.Library
+	asked     map[string]bool              // files that decided which files are read, and how
+	problems  map[string][]finding.Finding // of reading, by file
+	lasting   []finding.Finding            // that no file of the source has: of links that lead nowhere, and of other projects' names
+	earlier   *earlier                     // what an earlier run knew; nil for none
 	current   string
 	total     int
 	since     time.Time
@@ -245,12 +284,13 @@ func newRun(ctx context.Context, fsys fs.FS, options Options) *run {
 		options.Logger = slog.New(slog.DiscardHandler)
 	}
 	r := &run{
-		ctx: ctx, fsys: fsys, options: options,
+		ctx: ctx, fsys: fsys, options: options, problems: map[string][]finding.Finding{},
 		snapshot: &Snapshot{
 			Project:   &model.Project{Name: options.Settings.Name, Version: options.Settings.Version},
 			FrontEnds: map[string]lang.FrontEnd{},
 		},
 	}
+	r.snapshot.made = r
 	for _, end := range options.FrontEnds {
 		r.snapshot.FrontEnds[end.Habits().Language] = end
 	}

@@ -44,7 +44,7 @@ func (r *run) outside() []link.Outside {
 		}
 		file, table, err := r.readSymbols(e.Symbols.Text)
 		if err != nil {
-			r.snapshot.Findings = append(r.snapshot.Findings, finding.Finding{
+			r.lasts(finding.Finding{
 				Rule: finding.UnreadableSource, Form: "symbols",
 				Place:     finding.Place{File: cmp.Or(r.options.Settings.File, settings.FileName), At: e.Symbols.At},
 				Arguments: []finding.Argument{{Name: "file", Value: file}, {Name: "problem", Value: plainReason(err)}},

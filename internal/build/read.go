@@ -44,23 +44,16 @@ func (r *run) read() error {
 		return err
 	}
 	r.stage("joining", 0)
-	for _, found := range r.libraries {
-		lib := found.Model
-		kept := lib.Files[:0]
-		for _, f := range lib.Files {
-			if f != nil {
-				kept = append(kept, f)
-			}
-		}
-		lib.Files = kept
-		slices.SortStableFunc(lib.Files, func(a, b *model.Facts) int {
+	for _, lib := range r.libraries {
+		lib.Model.Files = slices.DeleteFunc(lib.Model.Files, func(f *model.Facts) bool { return f == nil }) // could not be read
+		slices.SortStableFunc(lib.Model.Files, func(a, b *model.Facts) int {
 			return cmp.Or(cmp.Compare(a.Role, b.Role), strings.Compare(a.Path, b.Path))
 		})
-		join.Library(lib, found.End)
+		join.Library(lib.Model, lib.End)
+		if len(lib.Model.Files) > 0 {
+			r.snapshot.Project.Libraries = append(r.snapshot.Project.Libraries, lib.Model)
+		}
 	}
-	r.snapshot.Project.Libraries = slices.DeleteFunc(r.snapshot.Project.Libraries, func(l *model.Contents) bool {
-		return len(l.Files) == 0
-	})
 	return r.ctx.Err()
 }
 
@@ -82,13 +75,16 @@ func (r *run) find() error {
 		if p.Link && !p.Named {
 			f.Severity = finding.Note // nobody can tell that it would be source
 		}
-		r.snapshot.Findings = append(r.snapshot.Findings, f)
+		r.lasts(f)
 	}
-	r.libraries = found.Libraries
-	for _, lib := range found.Libraries {
-		r.snapshot.Project.Libraries = append(r.snapshot.Project.Libraries, lib.Model)
-	}
+	r.libraries, r.asked = found.Libraries, found.Asked
 	return nil
+}
+
+// lasts notes a finding that goes on to hold while files of the source change.
+func (r *run) lasts(f finding.Finding) {
+	r.lasting = append(r.lasting, f)
+	r.snapshot.Findings = append(r.snapshot.Findings, f)
 }
 
 func cannotRead(path string, err error) finding.Finding {
@@ -124,13 +120,11 @@ type job struct {
 // alone with one at the end.
 func (r *run) jobs() []job {
 	var jobs []job
-	tests := r.options.Tests || r.options.TestNames && r.testBytes() <= mostTestBytes
+	tests := r.readsTests()
 	for _, lib := range r.libraries {
 		files := lib.Files
 		if !tests {
-			files = slices.DeleteFunc(slices.Clone(files), func(f discover.File) bool {
-				return discover.IsTest(f) && !(r.options.TestNames && mayHaveExamples(f))
-			})
+			files = slices.DeleteFunc(slices.Clone(files), func(f discover.File) bool { return !r.readsWithoutTests(f) })
 		}
 		lib.Model.Files = make([]*model.Facts, len(files))
 		for i, f := range files {
@@ -144,6 +138,16 @@ func (r *run) jobs() []job {
 // mostTestBytes is the size of all test files above which a build leaves them alone:
 // what they say of the code is not worth the time they take.
 const mostTestBytes = 8_000_000
+
+// readsTests reports whether all test files are read.
+func (r *run) readsTests() bool {
+	return r.options.Tests || r.options.TestNames && r.testBytes() <= mostTestBytes
+}
+
+// readsWithoutTests reports whether a file is read even where not all tests are.
+func (r *run) readsWithoutTests(f discover.File) bool {
+	return !discover.IsTest(f) || r.options.TestNames && mayHaveExamples(f)
+}
 
 func (r *run) testBytes() (bytes int64) {
 	for _, lib := range r.libraries {
@@ -169,10 +173,14 @@ func (r *run) readFiles(jobs []job) error {
 	problems := make([][]finding.Finding, len(jobs))
 	var done atomic.Int64
 	err := parallel.Each(r.ctx, r.workers(), len(jobs), func(i int) {
-		problems[i] = r.readFile(jobs[i])
+		j := jobs[i]
+		j.lib.Files[j.to], problems[i] = r.readFile(j.file)
 		r.progress(int(done.Add(1)))
 	})
 	for i, list := range problems {
+		if len(list) > 0 {
+			r.problems[jobs[i].file.Path] = list
+		}
 		r.snapshot.Findings = append(r.snapshot.Findings, list...)
 		r.snapshot.Stats.Bytes += jobs[i].file.Size
 	}
@@ -180,23 +188,27 @@ func (r *run) readFiles(jobs []job) error {
 	return err
 }
 
-func (r *run) readFile(j job) []finding.Finding {
-	if j.file.Size > largestFile {
-		return []finding.Finding{cannotRead(j.file.Path, fmt.Errorf("it is larger than %d MB; leave it out with \"skip\"", largestFile>>20))}
+// readFile reads one file, or takes what an earlier run read of it. There are no facts
+// where it cannot be read.
+func (r *run) readFile(file discover.File) (*model.Facts, []finding.Finding) {
+	if facts, problems, known := r.known(file); known {
+		return facts, problems
 	}
-	data, err := fs.ReadFile(r.fsys, j.file.Path)
+	if file.Size > largestFile {
+		return nil, []finding.Finding{cannotRead(file.Path, fmt.Errorf("it is larger than %d MB; leave it out with \"skip\"", largestFile>>20))}
+	}
+	data, err := fs.ReadFile(r.fsys, file.Path)
 	if err != nil {
-		return []finding.Finding{cannotRead(j.file.Path, err)}
+		return nil, []finding.Finding{cannotRead(file.Path, err)}
 	}
-	facts := j.file.End.Read(lang.File{Path: j.file.Path, Text: source.Decode(data), Deep: r.options.Inside || discover.IsTest(j.file)})
-	if !facts.Generated && matchesAny(r.options.Settings.Generated, j.file.Path) {
+	facts := file.End.Read(lang.File{Path: file.Path, Text: source.Decode(data), Deep: r.options.Inside || discover.IsTest(file)})
+	if !facts.Generated && matchesAny(r.options.Settings.Generated, file.Path) {
 		facts.Generated = true
 	}
-	j.lib.Files[j.to] = facts
 	if facts.Role == model.RoleTest && !r.options.Tests {
-		return nil // tests may well hold what cannot be read
+		return facts, nil // tests may well hold what cannot be read
 	}
-	return facts.Problems
+	return facts, facts.Problems
 }
 
 func matchesAny(patterns []string, path string) bool {

@@ -91,6 +91,20 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 	return result
 }
 
+// Module is what the rules find in one module, sorted and with severities: the findings of
+// [Run] that have a place in it, but for places in other modules of the same cause.
+func Module(m *model.Module, links *link.Index, options Options) []finding.Finding {
+	p := Pass{Links: links, Module: m, known: isRule, takenCounts: !options.TakenAsked}
+	p.run(options)
+	list := p.findings
+	for _, f := range m.Files {
+		list = append(list, f.Problems...)
+	}
+	list = options.weigh(list)
+	finding.Sort(list)
+	return merged(finding.Unique(list))
+}
+
 func applies(options Options, rule string) bool {
 	return len(options.Only) == 0 || slices.Contains(options.Only, rule)
 }

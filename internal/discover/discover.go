@@ -33,6 +33,8 @@ type Options struct {
 type Found struct {
 	Libraries []*Library // in the order of the entries of "read"; those without files too
 	Problems  []Problem  // what could not be looked at
+	// Asked are the files whose contents decided which files are read, and how.
+	Asked map[string]bool
 }
 
 // Library is a library with the files that are read for it.
@@ -76,11 +78,13 @@ type search struct {
 	trees     []*tree
 	markers   []string // the files that mark libraries
 	libraries []*Library
+	asked     map[string]bool
 }
 
 // Find searches a project. The error is the context's, or a [PathError].
 func Find(ctx context.Context, fsys fs.FS, options Options) (*Found, error) {
-	s := &search{fsys: fsys, options: options, families: families(options.FrontEnds), owners: newOwners(fsys, options.FrontEnds)}
+	s := &search{fsys: fsys, options: options, families: families(options.FrontEnds), asked: map[string]bool{}}
+	s.owners = newOwners(fsys, options.FrontEnds, s.asked)
 	if err := s.plant(); err != nil {
 		return nil, err
 	}
@@ -108,7 +112,7 @@ func Find(ctx context.Context, fsys fs.FS, options Options) (*Found, error) {
 	for _, lib := range s.libraries {
 		s.choose(lib)
 	}
-	found.Libraries = s.libraries
+	found.Libraries, found.Asked = s.libraries, s.asked
 	return found, ctx.Err()
 }
 
@@ -163,7 +167,7 @@ func (s *search) mark(file string) {
 				!t.holds(file) || t.skips(file) || f.ignores(t, file) {
 				continue
 			}
-			marks = true
+			marks, s.asked[file] = true, true
 			if root, ok := lang.ReadMarker(s.fsys, f.finder, file); ok {
 				f.roots = append(f.roots, root)
 			}

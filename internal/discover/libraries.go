@@ -128,7 +128,9 @@ func (s *search) choose(lib *Library) {
 		return
 	}
 	choice := chooser.Choose(lib.root, s.below(lib), func(file string) []byte {
-		data, err := fs.ReadFile(s.fsys, path.Join(lib.Model.Root, file))
+		file = path.Join(lib.Model.Root, file)
+		s.asked[file] = true
+		data, err := fs.ReadFile(s.fsys, file)
 		if err != nil {
 			return nil
 		}
@@ -165,21 +167,44 @@ func (s *search) below(lib *Library) (files []string) {
 	return slices.Compact(files)
 }
 
-// settle says which language a library is in whose files are in several: the one of most
-// of its code.
+// settle says which language a library is in whose files are in several.
 func (s *search) settle(lib *Library) {
+	if end := mostCode(lib, s.options.FrontEnds); end != nil {
+		lib.Model.Language, lib.Model.Habits, lib.End = end.Habits().Language, end.Habits(), end
+	}
+}
+
+// mostCode is the front end that reads most of the code of a library, where that is more
+// than what the library's own does; else nil.
+func mostCode(lib *Library, ends []lang.FrontEnd) (most lang.FrontEnd) {
 	bytes := map[string]int64{}
 	for _, f := range lib.Files {
 		if !IsTest(f) {
 			bytes[f.End.Habits().Language] += f.Size + 1
 		}
 	}
-	for _, end := range s.options.FrontEnds {
-		language := end.Habits().Language
-		if bytes[language] > bytes[lib.Model.Language] {
-			lib.Model.Language, lib.Model.Habits, lib.End = language, end.Habits(), end
+	known := bytes[lib.Model.Language]
+	for _, end := range ends {
+		if size := bytes[end.Habits().Language]; size > known {
+			most, known = end, size
 		}
 	}
+	return most
+}
+
+// Resize notes a file's new size. It reports whether what was found stays the same for
+// it: the language of a library of several hangs on the sizes of its files.
+func (lib *Library) Resize(file string, size int64, ends []lang.FrontEnd) bool {
+	i := slices.IndexFunc(lib.Files, func(f File) bool { return f.Path == file })
+	if i < 0 {
+		return false
+	}
+	lib.Files = slices.Clone(lib.Files)
+	lib.Files[i].Size = size
+	if _, chooses := lib.End.(lang.Chooser); !chooses {
+		return true
+	}
+	return mostCode(lib, ends) == nil
 }
 
 // IsTest reports whether a file holds tests, as far as its path tells.

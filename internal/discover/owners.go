@@ -21,10 +21,11 @@ type owners struct {
 	shared       map[string][]lang.FrontEnd // by ending
 	interpreters map[string]lang.FrontEnd
 	beside       map[string][]string // the names of the files in a folder; nil where nobody asks
+	asked        map[string]bool     // the files that were looked into
 }
 
-func newOwners(fsys fs.FS, ends []lang.FrontEnd) *owners {
-	o := &owners{fsys: fsys, byEnding: map[string]lang.FrontEnd{}, shared: map[string][]lang.FrontEnd{}, interpreters: map[string]lang.FrontEnd{}}
+func newOwners(fsys fs.FS, ends []lang.FrontEnd, asked map[string]bool) *owners {
+	o := &owners{fsys: fsys, byEnding: map[string]lang.FrontEnd{}, shared: map[string][]lang.FrontEnd{}, interpreters: map[string]lang.FrontEnd{}, asked: asked}
 	for _, end := range ends {
 		for _, ending := range end.Extensions() {
 			if o.byEnding[ending] == nil {
@@ -101,6 +102,7 @@ const headSize = 16 << 10
 
 // head is how a file begins; nothing where it cannot be read, which whoever reads it says.
 func (o *owners) head(file string) []byte {
+	o.asked[file] = true
 	f, err := o.fsys.Open(file)
 	if err != nil {
 		return nil

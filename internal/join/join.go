@@ -44,14 +44,21 @@ func Library(lib *model.Contents, end lang.FrontEnd) {
 	describe(lib)
 }
 
-// Replaced is a module with new facts in the place of one of its files'. Where files
-// declare things of several modules, the library is joined anew instead.
-func Replaced(m *model.Module, at int, f *model.Facts) *model.Module {
-	out := model.NewModule(m.Library, m.Path)
-	out.Role, out.Name, out.Internal = m.Role, m.Name, m.Internal
-	out.Files = slices.Clone(m.Files)
-	out.Files[at] = f
-	declare(out, nil)
+// Again joins anew those modules of a list that a function gives files for, and keeps the
+// others. The files are the module's own in their order, some of them with new facts. Where
+// files declare things of several modules, the library is joined anew instead.
+func Again(modules []*model.Module, files func(*model.Module) []*model.Facts) []*model.Module {
+	out := slices.Clone(modules)
+	_ = parallel.Each(context.Background(), runtime.GOMAXPROCS(0), len(modules), func(i int) { // which nothing ends
+		m := modules[i]
+		list := files(m)
+		if list == nil {
+			return
+		}
+		out[i] = model.NewModule(m.Library, m.Path)
+		out[i].Role, out[i].Name, out[i].Internal, out[i].Files = m.Role, m.Name, m.Internal, list
+		declare(out[i], nil)
+	})
 	return out
 }
 
@@ -211,6 +218,7 @@ func declareFile(m *model.Module, f *model.Facts, placed placement) {
 			parent = declare(int(o.Parent), depth+1)
 		}
 		made[i] = m.Declare(parent, o.Scope, o.Named(m.Library.Habits))
+		m.Called, m.Renamed = m.Called || o.Called() != "", m.Renamed || o.Same() != ""
 		made[i].Occurrences = append(made[i].Occurrences, model.At{Occurrence: o, File: f})
 		return made[i]
 	}

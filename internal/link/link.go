@@ -36,6 +36,7 @@ type Options struct {
 	FrontEnds map[string]lang.FrontEnd // by language
 	// Vocabulary says what words of the maintainer's mean in comments, by language.
 	Vocabulary map[string]prose.Vocabulary
+	Comments   *comment.Table // what is known of comments; nil for nothing
 }
 
 // Index is the linked project. It is safe for use by several goroutines.
@@ -79,6 +80,7 @@ type Index struct {
 	users         func() map[*model.Declaration]*UsersOf
 	used          atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
 	related       map[*model.Declaration]*Relations
+	unsettled     map[*model.Module]bool
 }
 
 // imported is one import of a file, as names in the file use it.
@@ -93,12 +95,16 @@ type imported struct {
 	from   *model.Import
 }
 
-// New links a joined project.
+// New links a joined project: its modules are as join made them, or as an earlier linking
+// left them unchanged.
 func New(project *model.Project, options Options) *Index {
 	x := &Index{
-		Project: project, Comments: comment.NewTable(options.Vocabulary), options: options,
+		Project: project, Comments: options.Comments, options: options,
 		modules: map[string][]*model.Module{}, packages: map[string]*model.Module{}, imports: map[*model.Facts][]imported{},
-		related: map[*model.Declaration]*Relations{},
+		related: map[*model.Declaration]*Relations{}, unsettled: map[*model.Module]bool{},
+	}
+	if x.Comments == nil {
+		x.Comments = comment.NewTable(options.Vocabulary)
 	}
 	x.elsewhere = newElsewhere(options.Outside, options.FrontEnds)
 	for _, lib := range project.Libraries {
@@ -111,11 +117,6 @@ func New(project *model.Project, options Options) *Index {
 			if as := packaged.ImportedAs(m); as != "" && (x.packages[as] == nil || !m.Internal) {
 				x.packages[as] = m
 			}
-		}
-	}
-	for _, lib := range project.Libraries {
-		for _, m := range lib.Modules {
-			m.Reset()
 		}
 	}
 	x.readImports()
@@ -134,8 +135,28 @@ func New(project *model.Project, options Options) *Index {
 	x.named = sync.OnceValue(x.namedAnywhere)
 	x.users = sync.OnceValue(x.findUsers)
 	x.relate()
+	for _, lib := range project.Libraries {
+		for _, m := range lib.Modules {
+			m.Settle()
+		}
+	}
 	return x
 }
+
+// mayChange reports whether linking may make a module say more than its files do. Where an
+// earlier snapshot has it, it may not, and is among those of [Index.Unsettled].
+func (x *Index) mayChange(m *model.Module) bool {
+	if m.Settled() {
+		x.unsettled[m] = true
+		return false
+	}
+	return true
+}
+
+// Unsettled are the modules that linking would have made say more than their files do, but
+// that an earlier snapshot has: whoever wants the project linked has to make them anew
+// first. It is empty where no module is another snapshot's.
+func (x *Index) Unsettled() map[*model.Module]bool { return x.unsettled }
 
 // Options are what the linker was told.
 func (x *Index) Options() Options { return x.options }

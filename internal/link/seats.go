@@ -41,6 +41,10 @@ func (x *Index) seat() {
 		if !x.InReach(n.d) { // its module is kept, but what holds it is not
 			x.lifted[n.d], x.liftedModules[n.d.Module] = true, true
 		}
+		own, other := x.mayChange(n.d.Module), x.mayChange(under.Module)
+		if !own || !other {
+			continue
+		}
 		n.d.Module.Seat(n.d, under, name)
 		x.seated[n.d] = true
 		if x.seats[under] == nil {

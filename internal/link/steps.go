@@ -345,6 +345,9 @@ func (x *Index) findCalled() map[string][]*model.Declaration {
 	out := map[string][]*model.Declaration{}
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
+			if !m.Called {
+				continue
+			}
 			for d := range m.Declarations {
 				for _, o := range d.Occurrences {
 					if path := o.Called(); path != "" && !slices.Contains(out[path], d) {

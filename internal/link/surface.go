@@ -376,7 +376,9 @@ func (x *Index) rename() {
 			continue // its module has something else of this name
 		}
 		if !plain[d] && (x.kept(d.Module) || leftOut(d) || d.Speaks(model.Words).Visibility == model.Private) {
-			d.Module.Rename(d, n.name)
+			if x.mayChange(d.Module) {
+				d.Module.Rename(d, n.name)
+			}
 		}
 	}
 	if len(names) > 0 {
@@ -406,6 +408,9 @@ func (x *Index) findReplaced() {
 func (x *Index) speakForOthers() {
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
+			if !m.Renamed {
+				continue
+			}
 			for d := range m.Declarations {
 				if d.Origin != nil || !isSame(d) || x.replaced[d] {
 					continue
@@ -414,7 +419,7 @@ func (x *Index) speakForOthers() {
 				if of != nil && d.Speaks(model.Words).Doc != nil && of.Speaks(model.Signature).File != d.Speaks(model.Words).File {
 					continue // a comment of its own, which stands in another file than the words would
 				}
-				if of != nil && of != d && of.Speaks(model.Words).Callable != nil && of.Site() != d {
+				if of != nil && of != d && of.Speaks(model.Words).Callable != nil && of.Site() != d && x.mayChange(m) {
 					m.Speak(d, of, secondNamed(d.Speaks(model.Words), of))
 				}
 			}
@@ -512,11 +517,11 @@ func (x *Index) addTo(m *model.Module, list []*model.Declaration) {
 		}
 		switch {
 		case own != nil && own.Module.Library.Elsewhere == nil:
-			adoptAll(own.Module, own, added.Members, everything, 0)
+			x.adoptAll(own.Module, own, added.Members, everything, 0)
 			x.added[own] = append(x.added[own], added)
 			x.addedTo[added] = own
 		case whole == nil || whole.Module == m:
-			adoptAll(m, whole, []*model.Declaration{added}, everything, 0)
+			x.adoptAll(m, whole, []*model.Declaration{added}, everything, 0)
 		}
 	}
 }
@@ -541,24 +546,17 @@ func (x *Index) adopt() {
 	for _, lib := range x.Project.Libraries {
 		modules = append(modules, lib.Modules...)
 	}
-	x.parallel(len(modules), func(i int) { // ask for all bases at once
+	types := make([][]*model.Declaration, len(modules)) // those with bases
+	x.parallel(len(modules), func(i int) {
 		for d := range modules[i].Declarations {
-			if d.Kind().IsType() && x.InReach(d) {
-				x.bases(d)
+			if d.Kind().IsType() && x.InReach(d) && len(x.bases(d)) > 0 && d.Origin == nil {
+				types[i] = append(types[i], d)
 			}
 		}
 	})
-	for _, lib := range x.Project.Libraries {
-		for _, m := range lib.Modules {
-			var types []*model.Declaration
-			for d := range m.Declarations {
-				if d.Kind().IsType() && d.Origin == nil && x.InReach(d) {
-					types = append(types, d)
-				}
-			}
-			for _, d := range types {
-				x.adoptInto(m, d)
-			}
+	for i, list := range types {
+		for _, d := range list {
+			x.adoptInto(modules[i], d)
 		}
 	}
 }
@@ -582,7 +580,7 @@ func (x *Index) adoptInto(m *model.Module, d *model.Declaration) {
 		if implicit {
 			taken = unlikeNames(taken)
 		}
-		adoptAll(m, d, taken, func(member *model.Declaration) bool {
+		x.adoptAll(m, d, taken, func(member *model.Declaration) bool {
 			at := member.Speaks(model.Words)
 			return x.options.Reach.Includes(at.Visibility) && !member.Hidden && member.Origin == nil && !at.Embedded && !member.Blank()
 		}, 0)
@@ -605,13 +603,16 @@ func unlikeNames(list []*model.Declaration) []*model.Declaration {
 	return slices.DeleteFunc(slices.Clone(list), func(d *model.Declaration) bool { return count[d.Name] > 1 })
 }
 
-func adoptAll(m *model.Module, into *model.Declaration, members []*model.Declaration, wanted func(*model.Declaration) bool, depth int) {
+func (x *Index) adoptAll(m *model.Module, into *model.Declaration, members []*model.Declaration, wanted func(*model.Declaration) bool, depth int) {
 	for _, member := range members {
 		if !wanted(member) || depth > highest {
 			continue
 		}
+		if m.Has(into, member.Name) || !x.mayChange(m) {
+			continue
+		}
 		if made := m.Adopt(into, member); made != nil {
-			adoptAll(m, made, member.Members, wanted, depth+1)
+			x.adoptAll(m, made, member.Members, wanted, depth+1)
 		}
 	}
 }

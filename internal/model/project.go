@@ -19,6 +19,17 @@ type Project struct {
 	Fragments []Fragment // in the order of their names
 }
 
+// Files yields the files of all libraries.
+func (p *Project) Files(yield func(*Facts) bool) {
+	for _, lib := range p.Libraries {
+		for _, f := range lib.Files {
+			if !yield(f) {
+				return
+			}
+		}
+	}
+}
+
 // Fragment is a piece of text that is used in several places.
 type Fragment struct {
 	Name string // its path in the folder of fragments, without the ending
@@ -141,7 +152,10 @@ type Module struct {
 	labelled bool                     // some names carry more than their text
 	all      [][]Declaration          // in pieces, so that addresses never move
 	count    int
-	undo     []func() // what puts the module back to what its files say
+	Called   bool // comments give some of its declarations paths, see [Occurrence.Called]
+	Renamed  bool // some of its declarations are other names of something, see [Occurrence.Same]
+	changed  bool // linking made it say more than its files do
+	settled  bool // it is part of a snapshot, and changes no more
 }
 
 // AllFiles are the files that declare something of the module, its own first.
@@ -316,34 +330,17 @@ func (m *Module) Adopt(parent, origin *Declaration) *Declaration {
 		d.Scope, d.Visibility, d.Hidden = parent.Path(), max(parent.Visibility, d.Visibility), parent.Hidden || d.Hidden
 	}
 	*into = append(*into, d)
-	m.undo = append(m.undo, func() {
-		*into = (*into)[:len(*into)-1]
-		m.unfile(d)
-		last := len(m.all) - 1
-		for len(m.all[last]) == 0 {
-			last--
-		}
-		m.all[last] = m.all[last][:len(m.all[last])-1]
-		m.all, m.count = m.all[:last+1], m.count-1
-	})
+	m.changed = true
 	return d
 }
 
 // Rename gives a declaration at the top of its module the name that users know it by. It
 // is found under that, and still under the one that its files write.
 func (m *Module) Rename(d *Declaration, name string) {
-	was, key := d.Name, nameKey{nil, name}
-	fresh := m.byName[key] == nil
-	m.undo = append(m.undo, func() {
-		d.Name = was
-		rescope(d, 0)
-		if fresh {
-			delete(m.byName, key)
-		}
-	})
+	m.changed = true
 	d.Name = name
 	rescope(d, 0)
-	if fresh {
+	if key := (nameKey{nil, name}); m.byName[key] == nil {
 		m.byName[key] = d
 	}
 }
@@ -352,16 +349,10 @@ func (m *Module) Rename(d *Declaration, name string) {
 // another module, where users know it by a name below that. It stays in the list of what
 // its module has at the top.
 func (m *Module) Seat(d, under *Declaration, name string) {
-	wasName, wasScope := d.Name, d.Scope
-	m.undo = append(m.undo, func() {
-		d.Parent, d.Scope, d.Name = nil, wasScope, wasName
-		rescope(d, 0)
-	})
+	m.changed, under.Module.changed = true, true
 	d.Parent, d.Scope, d.Name = under, under.Path(), name
 	rescope(d, 0)
-	members := under.Members
-	under.Module.undo = append(under.Module.undo, func() { under.Members = members })
-	under.Members = append(slices.Clip(members), d)
+	under.Members = append(slices.Clip(under.Members), d)
 }
 
 // rescope says the names around anew to all that stands in a declaration.
@@ -378,20 +369,29 @@ const deepest = 1000
 
 // Speak gives a declaration the words of another one: an occurrence made of that one's.
 func (m *Module) Speak(d, origin *Declaration, at At) {
-	was := *d
-	m.undo = append(m.undo, func() {
-		d.Occurrences, d.words, d.nature, d.Origin, d.plain = was.Occurrences, was.words, was.nature, was.Origin, nil
-	})
+	m.changed = true
 	d.plain = d.Occurrences
 	d.Occurrences, d.words, d.nature, d.Origin = []At{at}, 0, 0, origin
 }
 
-// Reset puts the module back to what its files say.
-func (m *Module) Reset() {
-	for i := len(m.undo) - 1; i >= 0; i-- {
-		m.undo[i]()
+// Changed reports whether linking made the module say more than its files do.
+func (m *Module) Changed() bool { return m.changed }
+
+// Settle makes the module one that changes no more: readers of a snapshot may go on while
+// another one is made.
+func (m *Module) Settle() {
+	if !m.settled { // others may be reading it
+		m.settled = true
 	}
-	m.undo = nil
+}
+
+// Settled reports whether the module changes no more.
+func (m *Module) Settled() bool { return m.settled }
+
+// Has reports whether something of a name is declared in a declaration, or, where that is
+// nil, at the top of the module.
+func (m *Module) Has(parent *Declaration, name string) bool {
+	return m.byName[nameKey{parent, name}] != nil
 }
 
 // Lookup finds the declaration with this path below the module, such as "Berth.Assign", or

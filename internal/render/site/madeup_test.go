@@ -3,6 +3,7 @@ package site_test
 import (
 	"bytes"
 	"encoding/json"
+	"maps"
 	"slices"
 	"strings"
 	"testing"
@@ -20,7 +21,6 @@ import (
 	"codrel/internal/render/site"
 	"codrel/internal/render/stream"
 	"codrel/internal/settings"
-	"codrel/internal/source"
 )
 
 // madeupFiles have all that the made-up language can do and others cannot.
@@ -200,13 +200,14 @@ func TestMadeUpLanguage(t *testing.T) {
 // A saved file whose comments describe what others declare changes what these say.
 func TestMadeUpLanguageRelinks(t *testing.T) {
 	s, _ := madeUp(t)
-	saved := madeup.FrontEnd{}.Read(lang.File{Path: "tell.mad", Text: source.Decode([]byte("/ Told anew.\nabout Port.Tides.late\n"))})
-	again, err := build.Relink(t.Context(), s, saved)
+	files := maps.Clone(madeupFiles)
+	files["tell.mad"] = &fstest.MapFile{Data: []byte("/ Told anew.\nabout Port.Tides.late\n")}
+	again, err := build.Update(t.Context(), files, s, "tell.mad")
 	require.NoError(t, err)
 	tides := again.Project.Libraries[0].Modules[1]
 	doc, file := tides.Lookup("late").Doc()
 	require.NotNil(t, doc)
 	assert.Equal(t, "Told anew.", doc.Text)
-	assert.Same(t, saved, file)
+	assert.Equal(t, "tell.mad", file.Path)
 	assert.False(t, tides.Lookup("soon").Documented(), "the text that it names is gone")
 }

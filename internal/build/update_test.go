@@ -9,10 +9,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
-	"codrel/internal/lang"
 	"codrel/internal/languages"
 	"codrel/internal/model"
-	"codrel/internal/source"
 )
 
 func harbour() fstest.MapFS {
@@ -65,7 +63,7 @@ func told(t *testing.T, s *build.Snapshot) string {
 
 // However a file changes, a snapshot that is linked anew says what one that is read
 // anew says.
-func TestRelinked(t *testing.T) {
+func TestUpdated(t *testing.T) {
 	for _, c := range []struct{ what, path, text string }{
 		{"nothing", "tide/curve.go", string(harbour()["tide/curve.go"].Data)},
 		{"a method goes", "tide/curve.go", "package tide\n\ntype Curve struct{}\n"},
@@ -82,28 +80,21 @@ func TestRelinked(t *testing.T) {
 		{"the outermost of what comments name", "port/port.js", "module.exports = { Tides: require('./tides') };\n"},
 		{"a base", "py/a.py", "class A:\n    def g(self): pass\nclass C(A): pass\n"},
 		{"an import of Python's", "py/b.py", "class B:\n    def f(self): pass\n"},
-		{"a file nobody knows", "py/c.py", "class C: pass\n"},
+		{"a new file", "py/c.py", "class C: pass\n"},
 	} {
 		t.Run(c.what, func(t *testing.T) {
 			options := build.Options{FrontEnds: languages.All, Folder: "harbour", Tests: true, Inside: true}
 			s, err := build.Link(t.Context(), harbour(), options)
 			require.NoError(t, err)
-			var facts *model.Facts
-			for _, end := range languages.All {
-				if lang.Reads(end, c.path) {
-					facts = end.Read(lang.File{Path: c.path, Text: source.Decode([]byte(c.text)), Deep: true})
-				}
-			}
-			s, err = build.Relink(t.Context(), s, facts)
-			require.NoError(t, err)
-
 			files := harbour()
-			if files[c.path] != nil {
-				files[c.path] = &fstest.MapFile{Data: []byte(c.text)}
-			}
+			files[c.path] = &fstest.MapFile{Data: []byte(c.text)}
+			before := told(t, s)
+			updated, err := build.Update(t.Context(), files, s, c.path)
+			require.NoError(t, err)
+			assert.Equal(t, before, told(t, s), "the earlier snapshot stays as it is")
 			anew, err := build.Link(t.Context(), files, options)
 			require.NoError(t, err)
-			assert.Equal(t, told(t, anew), told(t, s))
+			assert.Equal(t, told(t, anew), told(t, updated))
 		})
 	}
 }
