@@ -83,7 +83,7 @@ func eachNode(s *build.Snapshot, visit func(n *prose.Node, from link.Scope)) {
 				for _, o := range d.Occurrences {
 					from := link.Scope{Module: m, File: o.File, Declaration: d}
 					in(m, o.File, o.Doc, from)
-					in(m, o.GroupDoc, from)
+					in(m, o.File, o.GroupDoc, from)
 				}
 			}
 		}

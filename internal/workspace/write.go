@@ -38,7 +38,7 @@ func (w *Workspace) write(ctx context.Context, s *build.Snapshot, target, forge 
 		return nil, diskError(fmt.Errorf("the site was not written; the previous one is unchanged: %w", err))
 	}
 	return &Built{
-		Snapshot: s, Target: target, Pages: len(pages.Pages), Files: folder.Files(), Same: folder.Unchanged(),
+		Snapshot: s, Target: target, Pages: len(pages.Pages()), Files: folder.Files(), Same: folder.Unchanged(),
 		Stages: append(s.Stats.Stages, times.done...),
 	}, nil
 }

@@ -101,7 +101,7 @@ func make() {}
 		assert.Equal(t, address, after[id], id)
 	}
 	seen := map[string]*plan.Page{}
-	for _, page := range p.Pages {
+	for _, page := range p.Pages() {
 		folded := strings.ToLower(page.Address)
 		if first := seen[folded]; first != nil {
 			assert.Same(t, first, page.Same, "%s and %s share a file where case is folded", page.Address, first.Address)
@@ -171,9 +171,9 @@ func TestLongIndexIsCut(t *testing.T) {
 	}
 	p := planned(t, map[string]string{"go.mod": "module a", "t.go": b.String()})
 	require.Len(t, p.Letters, 27)
-	assert.Empty(t, p.Letters[0].Entries)
+	assert.Empty(t, p.Letters()[0].Entries)
 	n := 0
-	for _, page := range p.Letters {
+	for _, page := range p.Letters() {
 		n += len(page.Entries)
 	}
 	assert.Equal(t, 2001, n, "all names and the module")

@@ -3,6 +3,7 @@ package plan
 import (
 	"slices"
 	"strconv"
+	"strings"
 
 	"codrel/internal/link"
 	"codrel/internal/model"
@@ -53,35 +54,86 @@ func IsTable(details []*model.Declaration) bool {
 	return len(details) > mostPlates && !slices.ContainsFunc(details, func(d *model.Declaration) bool { return d.Kind().IsCallable() })
 }
 
+// room is what has no room on the pages of a module and its types.
+type room struct {
+	plan  *Plan
+	pages []*Page                       // those for it
+	lines map[*model.Declaration]string // where names are shown that have no room on their page
+	lined map[*model.Declaration]bool   // the first ones of groups that stand a line each
+	away  map[*model.Declaration]string // addresses of the pages of details that have their plates
+}
+
 // Lined reports whether declarations of a group, those without a page of their own,
 // stand a line each.
 func (p *Plan) Lined(details []*model.Declaration) bool {
-	return len(details) > 0 && p.lined[details[0]]
+	if len(details) == 0 {
+		return false
+	}
+	r := p.roomOf(details[0])
+	return r != nil && r.lined[details[0]]
 }
 
-// makeRoom decides which groups of a page stand a line each, and plans the pages of
+// roomOf is the room of the module on whose pages a declaration stands, or nil.
+func (p *Plan) roomOf(d *model.Declaration) *room {
+	if v := p.modules[p.Links.Home(d)]; v != nil {
+		return v.room()
+	}
+	return nil
+}
+
+// makeRoom plans the pages for what has no room on those of a module and its types.
+func (p *Plan) makeRoom(v *modulePlan) *room {
+	r := &room{plan: p, lines: map[*model.Declaration]string{}, lined: map[*model.Declaration]bool{}, away: map[*model.Declaration]string{}}
+	for _, page := range v.pages() {
+		stem := strings.TrimSuffix(page.Address, ".html")
+		switch {
+		case page.Kind == ModulePage:
+			r.make(page, v.folder+"/", v.contents().groups)
+		case page.Same != nil:
+		case page.Twins != nil:
+			var groups []Group
+			for _, twin := range page.Twins {
+				groups = append(groups, p.MembersOf(twin)...)
+			}
+			r.make(page, stem, groups)
+		default:
+			r.make(page, stem, p.MembersOf(page.Type))
+			if p.crowded(page.Type) {
+				r.pages = append(r.pages, &Page{Kind: RelatedPage, Address: p.Related(page.Type), Title: page.Title, Library: page.Library, Module: page.Module, Type: page.Type})
+			}
+		}
+	}
+	return r
+}
+
+// make decides which groups of a page stand a line each, and plans the pages of
 // details that this asks for, with addresses of a stem and a number.
-func (p *Plan) makeRoom(page *Page, stem string, groups []Group) {
+func (r *room) make(page *Page, stem string, groups []Group) {
 	lists := make([][]*model.Declaration, len(groups))
 	for i, g := range groups {
 		lists[i] = g.Details()
 	}
-	p.lineUp(lists)
-	p.details(page, stem, p.leftOut(lists))
-	p.listNames(page, stem, lists)
+	r.lineUp(lists)
+	r.details(page, stem, r.leftOut(lists))
+	r.listNames(page, stem, lists)
+}
+
+// standsInLines reports whether a list stands a line each.
+func (r *room) standsInLines(list []*model.Declaration) bool {
+	return len(list) > 0 && r.lined[list[0]]
 }
 
 // lineUp marks the lists that stand a line each: tables, and of the others the heaviest
 // until what is left has room.
-func (p *Plan) lineUp(lists [][]*model.Declaration) {
+func (r *room) lineUp(lists [][]*model.Declaration) {
 	weights, all := make([]int, len(lists)), 0
 	for i, list := range lists {
 		if IsTable(list) {
-			p.lined[list[0]] = true
+			r.lined[list[0]] = true
 			continue
 		}
 		for _, d := range list {
-			weights[i] += p.weight(d)
+			weights[i] += r.plan.weight(d)
 		}
 		all += weights[i]
 	}
@@ -89,21 +141,21 @@ func (p *Plan) lineUp(lists [][]*model.Declaration) {
 		i := slices.Index(weights, slices.Max(weights))
 		all -= weights[i]
 		weights[i] = 0
-		p.lined[lists[i][0]] = true
+		r.lined[lists[i][0]] = true
 	}
 }
 
 // leftOut are the declarations of which their lines leave something out: all but those in
 // tables that say no more than a line does.
-func (p *Plan) leftOut(lists [][]*model.Declaration) []*model.Declaration {
+func (r *room) leftOut(lists [][]*model.Declaration) []*model.Declaration {
 	var out []*model.Declaration
 	for _, list := range lists {
-		if !p.Lined(list) {
+		if !r.standsInLines(list) {
 			continue
 		}
 		table := IsTable(list)
 		for _, d := range list {
-			if !table || p.saysMore(d) {
+			if !table || r.plan.saysMore(d) {
 				out = append(out, d)
 			}
 		}
@@ -113,23 +165,23 @@ func (p *Plan) leftOut(lists [][]*model.Declaration) []*model.Declaration {
 
 // details plans the pages that have the plates and texts of declarations, beside the page
 // that they belong to.
-func (p *Plan) details(of *Page, stem string, list []*model.Declaration) {
+func (r *room) details(of *Page, stem string, list []*model.Declaration) {
 	for part, before := 0, of; len(list) > 0; part++ {
 		n, weight := 0, 0
 		for n < len(list) && (n == 0 || weight < roomOnPage) {
-			weight += p.weight(list[n])
+			weight += r.plan.weight(list[n])
 			n++
 		}
 		page := *of
 		page.Kind, page.Part, page.Names = DetailsPage, part, list[:n]
 		page.Address = stem + "~details-" + strconv.Itoa(part+1) + ".html"
-		if page.Previous = before; before != of {
-			before.Next = &page
+		if page.before = before; before != of {
+			before.after = &page
 		}
 		before = &page
-		p.aside = append(p.aside, before)
+		r.pages = append(r.pages, before)
 		for _, d := range page.Names {
-			p.away[d] = page.Address
+			r.away[d] = page.Address
 		}
 		list = list[n:]
 	}
@@ -191,10 +243,10 @@ func (p *Plan) saysMore(d *model.Declaration) bool {
 
 // listNames plans the pages of lines that have no room on the page that they belong to:
 // those of the longest groups, until the rest has room.
-func (p *Plan) listNames(of *Page, stem string, lists [][]*model.Declaration) {
+func (r *room) listNames(of *Page, stem string, lists [][]*model.Declaration) {
 	lines, all := make([]int, len(lists)), 0
 	for i, list := range lists {
-		if p.Lined(list) {
+		if r.standsInLines(list) {
 			for _, d := range list {
 				lines[i] += linesOf(d)
 			}
@@ -222,9 +274,9 @@ func (p *Plan) listNames(of *Page, stem string, lists [][]*model.Declaration) {
 		page := *of
 		page.Kind, page.Part, page.Names = NamesPage, part, names[:n]
 		page.Address = stem + "~names-" + strconv.Itoa(part+1) + ".html"
-		p.aside = append(p.aside, &page)
+		r.pages = append(r.pages, &page)
 		for _, d := range page.Names {
-			p.lines[d] = page.Address + "#" + Anchor(d)
+			r.lines[d] = page.Address + "#" + Anchor(d)
 		}
 		names = names[n:]
 	}
@@ -240,11 +292,21 @@ func linesOf(d *model.Declaration) int {
 
 // Line is the address of the line that shows a declaration, where the page that it
 // belongs to has no room for it; else "".
-func (p *Plan) Line(d *model.Declaration) string { return p.lines[d] }
+func (p *Plan) Line(d *model.Declaration) string {
+	if r := p.roomOf(d); r != nil {
+		return r.lines[d]
+	}
+	return ""
+}
 
 // Away is the address of the page of details that has a declaration's plate and text,
 // or "" where they stand where it belongs.
-func (p *Plan) Away(d *model.Declaration) string { return p.away[d] }
+func (p *Plan) Away(d *model.Declaration) string {
+	if r := p.roomOf(d); r != nil {
+		return r.away[d]
+	}
+	return ""
+}
 
 // MembersOf are the declarations on a type's page in groups, each before those that
 // stand in it however deep, and those in it that have pages of their own.

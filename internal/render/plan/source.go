@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 
 	"codrel/internal/model"
 )
@@ -31,36 +32,91 @@ const (
 	mostUses  = 13_000  // names on it that may be links, which take more room than the text
 )
 
-// sourceFile is where a file of the source is shown.
-type sourceFile struct {
-	address string  // of its first page, without ".html"
-	first   []int32 // the first line of each page
+// sources are the pages that show the source itself.
+type sources struct {
+	plan   *Plan
+	files  func() map[*model.Facts]*sourceFile
+	byPath func() map[string]*sourceFile
 }
 
-// sources plans the pages that show the source itself.
-func (p *Plan) sources(how Source) {
-	if p.Source = how; how == NoSource {
-		return
+// sourceFile is where a file of the source is shown.
+type sourceFile struct {
+	library *model.Library
+	module  *model.Module
+	file    *model.Facts
+	address string         // of its first page, without ".html"
+	first   func() []int32 // the first line of each page
+}
+
+func (p *Plan) newSources() *sources {
+	s := &sources{plan: p}
+	s.files = sync.OnceValue(s.list)
+	s.byPath = sync.OnceValue(func() map[string]*sourceFile {
+		out := map[string]*sourceFile{}
+		for _, f := range s.files() {
+			out[f.file.Path] = f
+		}
+		return out
+	})
+	return s
+}
+
+// list finds the files that are shown.
+func (s *sources) list() map[*model.Facts]*sourceFile {
+	out := map[*model.Facts]*sourceFile{}
+	if s.plan.Source == NoSource {
+		return out
 	}
-	p.files = map[*model.Facts]*sourceFile{}
-	p.byPath = map[string]*model.Facts{}
-	for _, lib := range p.Links.Project.Libraries {
+	for _, lib := range s.plan.Links.Project.Libraries {
 		for _, m := range lib.Modules {
 			for _, f := range m.Files {
-				p.source(lib.Library, m, f)
+				out[f] = &sourceFile{
+					library: lib.Library, module: m, file: f, address: sourceAddress(f.Path),
+					first: sync.OnceValue(func() []int32 { return sourceParts(f) }),
+				}
 			}
 		}
 	}
+	return out
 }
 
-func (p *Plan) source(lib *model.Library, m *model.Module, f *model.Facts) {
-	s := &sourceFile{address: sourceAddress(f.Path), first: sourceParts(f)}
-	p.files[f] = s
-	p.byPath[f.Path] = f
-	for i := range s.first {
-		page := &Page{Kind: SourcePage, Address: s.page(i), Title: f.Path, Library: lib, Module: m, File: f, Part: i}
-		p.add(page)
+// pages are those of all files.
+func (s *sources) pages() (pages []*Page) {
+	if s.plan.Source == NoSource {
+		return nil
 	}
+	files := s.files()
+	for _, lib := range s.plan.Links.Project.Libraries {
+		for _, m := range lib.Modules {
+			for _, f := range m.Files {
+				pages = append(pages, files[f].pages()...)
+			}
+		}
+	}
+	return pages
+}
+
+// pageAt is the page with an address, or nil.
+func (s *sources) pageAt(address string) *Page {
+	for _, f := range s.files() {
+		if !strings.HasPrefix(address, f.address) {
+			continue
+		}
+		for _, page := range f.pages() {
+			if page.Address == address {
+				return page
+			}
+		}
+	}
+	return nil
+}
+
+// pages are those that show a file.
+func (s *sourceFile) pages() (pages []*Page) {
+	for i := range s.first() {
+		pages = append(pages, &Page{Kind: SourcePage, Address: s.page(i), Title: s.file.Path, Library: s.library, Module: s.module, File: s.file, Part: i})
+	}
+	return pages
 }
 
 func sourceAddress(file string) string {
@@ -115,11 +171,11 @@ func (s *sourceFile) page(part int) string {
 
 // SourceLine is the address of a line of the source, or "" where it is not shown.
 func (p *Plan) SourceLine(f *model.Facts, line int) string {
-	s := p.files[f]
+	s := p.sources.files()[f]
 	if s == nil {
 		return ""
 	}
-	i, exact := slices.BinarySearchFunc(s.first, line, func(first int32, line int) int { return cmp.Compare(int(first), line) })
+	i, exact := slices.BinarySearchFunc(s.first(), line, func(first int32, line int) int { return cmp.Compare(int(first), line) })
 	if !exact {
 		i = max(0, i-1)
 	}
@@ -129,15 +185,15 @@ func (p *Plan) SourceLine(f *model.Facts, line int) string {
 // SourceFile is the address of a line of the file with this path, or "" where
 // no page shows it.
 func (p *Plan) SourceFile(path string, line int) string {
-	f := p.byPath[path]
-	if f == nil {
+	s := p.sources.byPath()[path]
+	if s == nil {
 		return ""
 	}
-	return p.SourceLine(f, max(1, min(line, f.Lines.Count()-1)))
+	return p.SourceLine(s.file, max(1, min(line, s.file.Lines.Count()-1)))
 }
 
 // SourceParts are the first lines of the pages that show a file.
-func (p *Plan) SourceParts(f *model.Facts) []int32 { return p.files[f].first }
+func (p *Plan) SourceParts(f *model.Facts) []int32 { return p.sources.files()[f].first() }
 
 // SourcePart is the address of one of the pages that show a file.
-func (p *Plan) SourcePart(f *model.Facts, part int) string { return p.files[f].page(part) }
+func (p *Plan) SourcePart(f *model.Facts, part int) string { return p.sources.files()[f].page(part) }

@@ -59,7 +59,7 @@ func TestReportPages(t *testing.T) {
 	for findings, want := range map[int]int{-1: 0, 0: 1, 1: 1, 2000: 1, 2001: 2, 9000: 5} {
 		p := plannedWith(t, map[string]string{"a.go": "package a\n"}, plan.Options{Findings: findings, Coverage: findings > 0})
 		pages := 0
-		for _, page := range p.Pages {
+		for _, page := range p.Pages() {
 			if page.Kind == plan.FindingsPage {
 				assert.Equal(t, plan.FindingsPart(pages), page.Address)
 				pages++

@@ -13,46 +13,43 @@ const FewUsers = 3
 // longUsers is how many lines a page of users holds, about.
 const longUsers = 4000
 
-// userLists plans the pages that say where declarations are used. They need
-// pages of the whole source to lead to.
-func (p *Plan) userLists() {
-	if p.Source != FullSource {
-		return
-	}
-	p.users = map[*model.Declaration]string{}
-	for _, lib := range p.Links.Project.Libraries {
-		for _, m := range p.Modules(lib.Library) {
-			p.userList(lib.Library, m)
-		}
-	}
+// userLists are the pages that say where the declarations of a module are used.
+type userLists struct {
+	pages []*Page
+	lists map[*model.Declaration]string // address of the list of users, where it is longer than a note
 }
 
-func (p *Plan) userList(lib *model.Library, m *model.Module) {
-	var page *Page
-	parts, room := 0, 0
-	for d := range p.Links.OnPagesOf(m) {
+// listUsers plans the lists of users of a module. They need pages of the whole source to
+// lead to.
+func (p *Plan) listUsers(v *modulePlan) *userLists {
+	out := &userLists{lists: map[*model.Declaration]string{}}
+	if p.Source != FullSource {
+		return out
+	}
+	room := 0
+	for d := range p.Links.OnPagesOf(v.module) {
 		u := p.Links.Users(d)
 		if u == nil || u.Lines <= FewUsers || !p.Links.InReach(d) {
 			continue
 		}
-		if page == nil || room <= 0 {
-			address := p.modules[m].folder + "/~users"
-			if parts > 0 {
+		if len(out.pages) == 0 || room <= 0 {
+			address := v.folder + "/~users"
+			if parts := len(out.pages); parts > 0 {
 				address += "-" + strconv.Itoa(parts+1)
 			}
-			page = p.add(&Page{Kind: UsersPage, Address: address + ".html", Title: "Uses of " + m.Last(), Library: lib, Module: m, Part: parts})
-			parts++
+			out.pages = append(out.pages, &Page{
+				Kind: UsersPage, Address: address + ".html", Title: "Uses of " + v.module.Last(), Library: v.module.Library, Module: v.module, Part: len(out.pages),
+			})
 			room = longUsers
 		}
+		page := out.pages[len(out.pages)-1]
 		page.Names = append(page.Names, d)
-		p.users[d] = page.Address + "#" + d.Label()
+		out.lists[d] = page.Address + "#" + d.Label()
 		for _, f := range u.Files {
 			room -= len(f.Lines)
 		}
 	}
-	if parts > 0 {
-		p.modules[m].users = p.modules[m].folder + "/~users.html"
-	}
+	return out
 }
 
 // Users tells where a declaration is used, and the address of the list where it
@@ -61,14 +58,17 @@ func (p *Plan) Users(d *model.Declaration) (u *link.UsersOf, list string) {
 	if p.Source != FullSource {
 		return nil, ""
 	}
-	return p.Links.Users(d), p.users[d]
+	if v := p.modules[p.Links.Home(d)]; v != nil {
+		list = v.users().lists[d]
+	}
+	return p.Links.Users(d), list
 }
 
 // UsersOfModule is the address of the first page that says where the
 // declarations of a module are used, or "".
 func (p *Plan) UsersOfModule(m *model.Module) string {
-	if v := p.modules[m]; v != nil {
-		return v.users
+	if v := p.modules[m]; v != nil && len(v.users().pages) > 0 {
+		return v.users().pages[0].Address
 	}
 	return ""
 }

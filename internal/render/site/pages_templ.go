@@ -687,7 +687,7 @@ func (v view) indexPage() templ.Component {
 		if templ_7745c5c3_Err != nil {
 			return templ_7745c5c3_Err
 		}
-		if len(v.plan.Letters) > 1 {
+		if len(v.plan.Letters()) > 1 {
 			templ_7745c5c3_Err = v.turns(v.letters()).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err

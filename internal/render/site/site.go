@@ -96,7 +96,7 @@ func (s *Site) Write(ctx context.Context, to sink.Sink) error {
 	if err := s.writeSymbols(to); err != nil {
 		return err
 	}
-	pages := s.plan.Pages
+	pages := s.plan.Pages()
 	var next, done atomic.Int64
 	var failed atomic.Pointer[error]
 	var wait sync.WaitGroup

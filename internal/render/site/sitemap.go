@@ -17,7 +17,7 @@ func (s *Site) writeSitemap(to sink.Sink) error {
 	}
 	var out bytes.Buffer
 	out.WriteString(xml.Header + `<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">` + "\n")
-	for _, page := range s.plan.Pages {
+	for _, page := range s.plan.Pages() {
 		if page.Kind == plan.LostPage {
 			continue
 		}

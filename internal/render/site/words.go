@@ -105,7 +105,7 @@ type turn struct {
 // letters are the pages of the A to Z list.
 func (v view) letters() []turn {
 	var out []turn
-	for _, p := range v.plan.Letters {
+	for _, p := range v.plan.Letters() {
 		if p.Letter != "" {
 			out = append(out, turn{letterOf(p), p.Address, p == v.page})
 		}

@@ -1,0 +1,97 @@
+package plan
+
+import (
+	"slices"
+
+	"codrel/internal/model"
+)
+
+// Group is a run of declarations under one heading.
+type Group struct {
+	Title        string
+	Named        bool // by the maintainer
+	Declarations []*model.Declaration
+	Deprecated   []*model.Declaration
+}
+
+// All are the declarations of the group, the deprecated ones last.
+func (g Group) All() []*model.Declaration {
+	return append(slices.Clone(g.Declarations), g.Deprecated...)
+}
+
+// Groups puts declarations into the groups that the maintainer named, in the
+// order in which the names first stand, and then by kind, as users see it, in the
+// order in which people read them.
+func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind) []Group {
+	var named, kinds []Group
+	put := func(groups *[]Group, title string, named bool, d *model.Declaration) {
+		i := slices.IndexFunc(*groups, func(g Group) bool { return g.Title == title })
+		if i < 0 {
+			*groups = append(*groups, Group{Title: title, Named: named})
+			i = len(*groups) - 1
+		}
+		g := &(*groups)[i]
+		if d.Deprecated() {
+			g.Deprecated = append(g.Deprecated, d)
+			return
+		}
+		g.Declarations = append(g.Declarations, d)
+	}
+	for _, title := range kindTitles {
+		for _, d := range list {
+			if part(d) == "" && title == KindTitle(kind(d)) {
+				put(&kinds, title, false, d)
+			}
+		}
+	}
+	for _, d := range list {
+		if name := part(d); name != "" {
+			put(&named, name, true, d)
+		}
+	}
+	return append(named, kinds...)
+}
+
+// part is the group that the maintainer put a declaration in, or "".
+func part(d *model.Declaration) string {
+	for _, o := range d.Occurrences {
+		for _, w := range o.Directives() {
+			if w.Verb == "part" {
+				return w.Object
+			}
+		}
+	}
+	return ""
+}
+
+// kindTitles are the headings of groups by kind, in the order of reading.
+var kindTitles = []string{"Types", "Functions", "Macros", "Constants", "Variables", "Constructors", "Fields", "Index signatures", "Methods", "Operators", "Events", "Others"}
+
+// KindTitle is the heading that declarations of a kind stand under.
+func KindTitle(k model.Kind) string {
+	switch {
+	case k.IsType():
+		return "Types"
+	case k == model.KindFunction:
+		return "Functions"
+	case k == model.KindConstant, k == model.KindEnumMember:
+		return "Constants"
+	case k == model.KindVariable:
+		return "Variables"
+	case k == model.KindField, k == model.KindProperty:
+		return "Fields"
+	case k == model.KindConstructor:
+		return "Constructors"
+	case k == model.KindMacro:
+		return "Macros"
+	case k == model.KindOperator:
+		return "Operators"
+	case k == model.KindEvent:
+		return "Events"
+	case k == model.KindIndexer:
+		return "Index signatures"
+	case k.IsCallable():
+		return "Methods"
+	}
+	return "Others"
+}
