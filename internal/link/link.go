@@ -37,6 +37,7 @@ type Options struct {
 	// Vocabulary says what words of the maintainer's mean in comments, by language.
 	Vocabulary map[string]prose.Vocabulary
 	Comments   *comment.Table // what is known of comments; nil for nothing
+	UseNames   *UseNames      // what is known of the names in the code; nil for nothing
 }
 
 // Index is the linked project. It is safe for use by several goroutines.
@@ -78,6 +79,9 @@ type Index struct {
 	based         sync.Map // of declarations: what [Index.bases] found
 	graph         func() *moduleGraph
 	users         func() map[*model.Declaration]*UsersOf
+	usersOn       sync.Map // of modules: func() map[*model.Declaration]*UsersOf, of what stands on their pages
+	otherNames    func() map[*model.Declaration][]string
+	codeFiles     func() []moduleFile
 	used          atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
 	related       map[*model.Declaration]*Relations
 	unsettled     map[*model.Module]bool
@@ -105,6 +109,9 @@ func New(project *model.Project, options Options) *Index {
 	}
 	if x.Comments == nil {
 		x.Comments = comment.NewTable(options.Vocabulary)
+	}
+	if x.options.UseNames == nil {
+		x.options.UseNames = NewUseNames()
 	}
 	x.elsewhere = newElsewhere(options.Outside, options.FrontEnds)
 	for _, lib := range project.Libraries {
@@ -134,6 +141,10 @@ func New(project *model.Project, options Options) *Index {
 	x.mentioned = sync.OnceValue(x.findMentions)
 	x.named = sync.OnceValue(x.namedAnywhere)
 	x.users = sync.OnceValue(x.findUsers)
+	x.otherNames = sync.OnceValue(x.findOtherNames)
+	x.codeFiles = sync.OnceValue(func() []moduleFile {
+		return x.filesOf(func(lib *model.Contents) []*model.Module { return lib.Modules })
+	})
 	x.relate()
 	for _, lib := range project.Libraries {
 		for _, m := range lib.Modules {

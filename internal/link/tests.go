@@ -36,7 +36,7 @@ func (x *Index) findTests() map[*model.Declaration][]NamedInTest {
 	found := make([][]named, len(jobs))
 	x.parallel(len(jobs), func(i int) {
 		f := jobs[i].file
-		uses := x.resolveUses(jobs[i].module, f)
+		uses := x.resolveUses(jobs[i].module, f, allUses)
 		if len(uses.Targets) == 0 {
 			return
 		}

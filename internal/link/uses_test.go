@@ -2,6 +2,9 @@ package link_test
 
 import (
 	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -11,6 +14,7 @@ import (
 
 	"codrel/internal/build"
 	"codrel/internal/build/buildtest"
+	"codrel/internal/languages"
 	"codrel/internal/model"
 )
 
@@ -107,4 +111,53 @@ func TestUsers(t *testing.T) {
 	assert.Equal(t, 21, u.Files[1].Count, "a line counts once")
 	assert.Nil(t, s.Links.Users(m.Lookup("hidden")), "what is out of reach is not asked for")
 	assert.Nil(t, s.Links.Users(m.Lookup("Default")))
+}
+
+// Users that are found for one module are those that are found for all. It reads a part of
+// Go's own tree, and the trees that CODREL_TREES lists.
+func TestUsersOfOneModule(t *testing.T) {
+	goroot, err := exec.Command("go", "env", "GOROOT").Output()
+	require.NoError(t, err)
+	trees := []string{filepath.Join(strings.TrimSpace(string(goroot)), "src", "go")}
+	for _, tree := range append(trees, filepath.SplitList(os.Getenv("CODREL_TREES"))...) {
+		t.Run(filepath.Base(tree), func(t *testing.T) {
+			root, err := os.OpenRoot(tree)
+			require.NoError(t, err)
+			defer root.Close()
+			s, err := build.Link(t.Context(), root.FS(), build.Options{FrontEnds: languages.All, Folder: "tree", Inside: true})
+			require.NoError(t, err)
+			anew, err := build.Link(t.Context(), root.FS(), build.Options{FrontEnds: languages.All, Folder: "tree", Inside: true})
+			require.NoError(t, err)
+			anew.Links.FindUsers()
+			want, n := usersByID(anew), 0
+			for id, got := range usersByID(s) {
+				require.Equal(t, want[id], got, id)
+				if got != "" {
+					n++
+				}
+			}
+			require.Positive(t, n)
+			t.Logf("%d declarations with users", n)
+		})
+	}
+}
+
+// usersByID says of each declaration where it is used.
+func usersByID(s *build.Snapshot) map[string]string {
+	out := map[string]string{}
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			for d := range s.Links.OnPagesOf(m) {
+				said := ""
+				if u := s.Links.Users(d); u != nil {
+					said = fmt.Sprint(u.Count, u.Lines)
+					for _, f := range u.Files {
+						said += fmt.Sprint(" ", f.File.Path, f.Count, f.Lines)
+					}
+				}
+				out[d.ID()] += said
+			}
+		}
+	}
+	return out
 }

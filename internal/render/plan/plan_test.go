@@ -170,7 +170,7 @@ func TestLongIndexIsCut(t *testing.T) {
 		b.WriteString("var " + string(rune('A'+i%26)) + strings.Repeat("x", i/26) + "y int\n")
 	}
 	p := planned(t, map[string]string{"go.mod": "module a", "t.go": b.String()})
-	require.Len(t, p.Letters, 27)
+	require.Len(t, p.Letters(), 27)
 	assert.Empty(t, p.Letters()[0].Entries)
 	n := 0
 	for _, page := range p.Letters() {
