@@ -8,91 +8,149 @@ import (
 	"codrel/internal/model"
 )
 
-// UseNames knows which files have which names in their code. It goes from one snapshot of
-// a project to the next, so that after a change one file's names are read, and not all.
-// What it says of files that have changed or are gone may be too much, and never too
-// little. It is safe for use by several goroutines.
+// UseNames knows where the code of a project has which names. It goes from one snapshot of
+// a project to the next, so that after a change one file's names are read, and not all. It
+// is safe for use by several goroutines.
 type UseNames struct {
 	mu     sync.Mutex
 	paths  map[string]int32 // numbers of files
 	facts  []*model.Facts   // by number: of which the names are known
-	byName map[string][]int32
+	byName map[string][]namedAt
 }
+
+// namedAt is a use of a name: the number of its file, and the use's place among those of
+// that.
+type namedAt struct{ file, use int32 }
 
 // NewUseNames knows nothing yet.
 func NewUseNames() *UseNames {
-	return &UseNames{paths: map[string]int32{}, byName: map[string][]int32{}}
+	return &UseNames{paths: map[string]int32{}, byName: map[string][]namedAt{}}
 }
 
 // anyName is filed where a file names things by what it calls them itself.
 const anyName = ""
 
-// filesWith are the places in a list of the files that may have one of some names, in order.
-func (u *UseNames) filesWith(files []moduleFile, names map[string]bool, parallel func(n int, work func(int))) []int {
+// usesOf are the uses that may be of some names: for each file of a list their places
+// among those of the file, in order.
+func (u *UseNames) usesOf(files []moduleFile, names map[string]bool, parallel func(n int, work func(int))) [][]int32 {
 	u.mu.Lock()
 	defer u.mu.Unlock()
-	numbers := make([]int32, len(files)) // of files
+	places := u.know(files, parallel)
+	out := make([][]int32, len(files))
+	add := func(list []namedAt) {
+		for _, at := range list {
+			if place := places[at.file]; place >= 0 {
+				out[place] = append(out[place], at.use)
+			}
+		}
+	}
+	add(u.byName[anyName])
+	for name := range names {
+		add(u.byName[name])
+	}
+	for i, list := range out {
+		slices.Sort(list)
+		out[i] = slices.Compact(list)
+	}
+	return out
+}
+
+// know reads the names of files that are not known yet, and forgets those of files that
+// are gone. It gives the places of files in the list by their numbers, or -1.
+func (u *UseNames) know(files []moduleFile, parallel func(n int, work func(int))) []int32 {
 	var fresh []int
+	numbers := make([]int32, len(files))
 	for i, file := range files {
 		n, known := u.paths[file.file.Path]
 		if !known {
 			n = int32(len(u.facts))
 			u.paths[file.file.Path], u.facts = n, append(u.facts, nil)
 		}
-		numbers[i] = n
-		if u.facts[n] != file.file {
-			u.facts[n] = file.file
+		if numbers[i] = n; u.facts[n] != file.file {
 			fresh = append(fresh, i)
 		}
 	}
-	lists := make([][]string, len(fresh))
+	places := make([]int32, len(u.facts))
+	for n := range places {
+		places[n] = -1
+	}
+	for i, n := range numbers {
+		places[n] = int32(i)
+	}
+	for n, place := range places {
+		if was := u.facts[n]; was != nil && (place < 0 || files[place].file != was) {
+			u.forget(int32(n), was)
+		}
+	}
+	lists := make([][]nameUse, len(fresh))
 	parallel(len(fresh), func(i int) { lists[i] = namesUsed(files[fresh[i]]) })
 	for i, list := range lists {
 		n := numbers[fresh[i]]
-		for _, name := range list {
-			if had := u.byName[name]; len(had) == 0 || had[len(had)-1] != n && !slices.Contains(had, n) {
-				u.byName[name] = append(had, n)
+		u.facts[n] = files[fresh[i]].file
+		for _, use := range list {
+			u.byName[use.name] = append(u.byName[use.name], namedAt{n, use.at})
+		}
+	}
+	return places
+}
+
+// forget takes out the names of a file.
+func (u *UseNames) forget(n int32, was *model.Facts) {
+	gone := map[string]bool{anyName: true}
+	for i := range was.Imports {
+		gone[was.Imports[i].Member] = true
+	}
+	if was.Inside != nil {
+		for use := range was.Inside.Uses.All() {
+			for name := range strings.SplitSeq(use.Span.In(was.Text), ".") {
+				gone[name] = true
 			}
 		}
 	}
-	with := make([]bool, len(u.facts))
-	for name := range names {
-		for _, n := range u.byName[name] {
-			with[n] = true
+	for name := range gone {
+		list := slices.DeleteFunc(u.byName[name], func(at namedAt) bool { return at.file == n })
+		if len(list) == 0 {
+			delete(u.byName, name)
+		} else {
+			u.byName[name] = list
 		}
 	}
-	for _, n := range u.byName[anyName] {
-		with[n] = true
-	}
-	var out []int
-	for i, n := range numbers {
-		if with[n] {
-			out = append(out, i)
-		}
-	}
-	return out
+	u.facts[n] = nil
 }
 
-// namesUsed are the names in the code of a file, each once: those that are written, and
-// those that imports have taken under others.
-func namesUsed(file moduleFile) []string {
+// nameUse is a name and the use that has it, by its place among those of its file.
+type nameUse struct {
+	name string
+	at   int32
+}
+
+// namesUsed are the names in the code of a file: those that are written, and those that
+// imports have taken under others. The names are copies, since the file may go.
+func namesUsed(file moduleFile) []nameUse {
 	f := file.file
 	if f.Inside == nil {
 		return nil
 	}
 	own := ownNames(file)
-	seen := map[string]bool{}
+	copies := map[string]string{}
+	out := make([]nameUse, 0, f.Inside.Uses.Len())
+	add := func(name string, at int32) {
+		kept, known := copies[name]
+		if !known {
+			kept = strings.Clone(name)
+			copies[kept] = kept
+		}
+		out = append(out, nameUse{kept, at})
+	}
+	at := int32(0)
 	for use := range f.Inside.Uses.All() {
 		for name := range strings.SplitSeq(use.Span.In(f.Text), ".") {
-			seen[name] = true
+			add(name, at)
 			if of, renamed := own[name]; renamed {
-				seen[of] = true
+				add(of, at)
 			}
 		}
-	}
-	out := make([]string, 0, len(seen))
-	for name := range seen {
-		out = append(out, name)
+		at++
 	}
 	return out
 }
@@ -138,25 +196,25 @@ func (x *Index) usersOfModule(m *model.Module) map[*model.Declaration]*UsersOf {
 			names[name] = true
 		}
 	}
+	var files []moduleFile
+	var uses [][]int32
 	all := x.codeFiles()
-	places := x.options.UseNames.filesWith(all, names, x.parallel)
-	files, found := make([]moduleFile, len(places)), make([][]fileUse, len(places))
-	for i, at := range places {
-		files[i] = all[at]
+	for i, list := range x.options.UseNames.usesOf(all, names, x.parallel) {
+		if len(list) > 0 {
+			files, uses = append(files, all[i]), append(uses, list)
+		}
 	}
+	found := make([][]fileUse, len(files))
 	x.parallel(len(files), func(i int) {
-		f := files[i].file
-		own := ownNames(files[i])
-		uses := x.resolveUses(files[i].module, f, func(use model.Use) bool {
-			for name := range strings.SplitSeq(use.Span.In(f.Text), ".") {
-				of, renamed := own[name]
-				if names[name] || renamed && (of == anyName || names[of]) {
-					return true
-				}
+		at, next := int32(-1), uses[i]
+		resolved := x.resolveUses(files[i].module, files[i].file, func(model.Use) bool {
+			if at++; len(next) == 0 || next[0] != at {
+				return false
 			}
-			return false
+			next = next[1:]
+			return true
 		})
-		found[i] = slices.DeleteFunc(x.usedIn(f, uses), func(use fileUse) bool { return !shown[use.of] })
+		found[i] = slices.DeleteFunc(x.usedIn(files[i].file, resolved), func(use fileUse) bool { return !shown[use.of] })
 	})
 	return mergeUsers(files, found)
 }

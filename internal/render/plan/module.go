@@ -16,19 +16,19 @@ type modulePlan struct {
 	page      string // its address
 	whole     string // address of the page with everything, or ""
 	contents  func() *moduleContents
+	groups    func() []Group
 	constants func() map[*model.Declaration][]*model.Declaration // by their types
 	siblings  func() siblings
 	pages     func() []*Page // its own and those of its types, in reading order
-	room      func() *room
+	rooms     sync.Map       // of its pages, by type, nil for its own: func() *room
 	users     func() *userLists
 }
 
 // moduleContents is what a module shows.
 type moduleContents struct {
-	top    []*model.Declaration
-	groups []Group
-	types  map[*model.Declaration]string               // addresses of their pages
-	twins  map[*model.Declaration][]*model.Declaration // of types that share a page
+	top   []*model.Declaration
+	types map[*model.Declaration]string               // addresses of their pages
+	twins map[*model.Declaration][]*model.Declaration // of types that share a page
 }
 
 // siblings are the modules around one.
@@ -40,17 +40,17 @@ func (p *Plan) planModule(m *model.Module) *modulePlan {
 		v.whole = v.folder + "/~whole.html"
 	}
 	v.contents = sync.OnceValue(func() *moduleContents { return p.contents(v) })
+	v.groups = sync.OnceValue(func() []Group { return Groups(v.contents().top, p.Links.ShownKind) })
 	v.constants = sync.OnceValue(func() map[*model.Declaration][]*model.Declaration { return p.constantsOf(v.contents().top) })
 	v.siblings = sync.OnceValue(func() siblings { return p.siblingsOf(m) })
 	v.pages = sync.OnceValue(func() []*Page { return p.modulePages(v) })
-	v.room = sync.OnceValue(func() *room { return p.makeRoom(v) })
 	v.users = sync.OnceValue(func() *userLists { return p.listUsers(v) })
 	return v
 }
 
 func (p *Plan) contents(v *modulePlan) *moduleContents {
 	top := p.inReach(p.Links.Tops(v.module))
-	c := &moduleContents{top: top, groups: Groups(top, p.Links.ShownKind), types: map[*model.Declaration]string{}}
+	c := &moduleContents{top: top, types: map[*model.Declaration]string{}}
 	for d := range p.owners(top) {
 		c.types[d] = v.folder + "/" + pageFile(d)
 	}
@@ -114,7 +114,7 @@ func (p *Plan) Nested(d *model.Declaration) []*model.Declaration {
 func (p *Plan) Top(m *model.Module) []*model.Declaration { return p.modules[m].contents().top }
 
 // GroupsOf are the groups of a module's declarations, see [Groups].
-func (p *Plan) GroupsOf(m *model.Module) []Group { return p.modules[m].contents().groups }
+func (p *Plan) GroupsOf(m *model.Module) []Group { return p.modules[m].groups() }
 
 // Makers are the functions of a type's module that give the type: the ways to make it.
 func (p *Plan) Makers(d *model.Declaration) []*model.Declaration {

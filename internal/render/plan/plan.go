@@ -91,7 +91,7 @@ func (p *Plan) allPages() []*Page {
 		pages = append(pages, v.users().pages...)
 	}
 	for _, v := range modules {
-		pages = append(pages, v.room().pages...)
+		pages = append(pages, p.morePages(v)...)
 	}
 	pages = append(pages, p.reports()...)
 	for _, v := range modules {
@@ -162,7 +162,7 @@ func (p *Plan) PageAt(address string) *Page {
 		if v.whole == address {
 			return p.wholePage(v)
 		}
-		if page := cmp.Or(at(v.pages()), at(v.room().pages)); page != nil {
+		if page := cmp.Or(at(v.pages()), at(p.morePages(v))); page != nil {
 			return page
 		}
 		return at(v.users().pages)

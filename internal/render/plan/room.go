@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 
 	"codrel/internal/link"
 	"codrel/internal/model"
@@ -54,7 +55,7 @@ func IsTable(details []*model.Declaration) bool {
 	return len(details) > mostPlates && !slices.ContainsFunc(details, func(d *model.Declaration) bool { return d.Kind().IsCallable() })
 }
 
-// room is what has no room on the pages of a module and its types.
+// room is what has no room on a page.
 type room struct {
 	plan  *Plan
 	pages []*Page                       // those for it
@@ -66,42 +67,65 @@ type room struct {
 // Lined reports whether declarations of a group, those without a page of their own,
 // stand a line each.
 func (p *Plan) Lined(details []*model.Declaration) bool {
-	if len(details) == 0 {
-		return false
-	}
-	r := p.roomOf(details[0])
-	return r != nil && r.lined[details[0]]
+	return len(details) > 0 && p.roomOf(details[0]).standsInLines(details)
 }
 
-// roomOf is the room of the module on whose pages a declaration stands, or nil.
+// roomOf is the room of the page that a declaration belongs to.
 func (p *Plan) roomOf(d *model.Declaration) *room {
-	if v := p.modules[p.Links.Home(d)]; v != nil {
-		return v.room()
+	v := p.modules[p.Links.Home(d)]
+	if v == nil {
+		return &room{}
 	}
-	return nil
+	owner := Owner(d)
+	if list := v.contents().twins[owner]; list != nil {
+		owner = list[0]
+	}
+	return p.roomOn(v, owner)
 }
 
-// makeRoom plans the pages for what has no room on those of a module and its types.
-func (p *Plan) makeRoom(v *modulePlan) *room {
-	r := &room{plan: p, lines: map[*model.Declaration]string{}, lined: map[*model.Declaration]bool{}, away: map[*model.Declaration]string{}}
+// roomOn is the room of the page of a type, or of the module's own.
+func (p *Plan) roomOn(v *modulePlan, owner *model.Declaration) *room {
+	known, ok := v.rooms.Load(owner)
+	if !ok {
+		known, _ = v.rooms.LoadOrStore(owner, sync.OnceValue(func() *room { return p.makeRoom(v, owner) }))
+	}
+	return known.(func() *room)()
+}
+
+// morePages are the pages for what has no room on those of a module and its types.
+func (p *Plan) morePages(v *modulePlan) (pages []*Page) {
 	for _, page := range v.pages() {
-		stem := strings.TrimSuffix(page.Address, ".html")
-		switch {
-		case page.Kind == ModulePage:
-			r.make(page, v.folder+"/", v.contents().groups)
-		case page.Same != nil:
-		case page.Twins != nil:
-			var groups []Group
-			for _, twin := range page.Twins {
-				groups = append(groups, p.MembersOf(twin)...)
-			}
-			r.make(page, stem, groups)
-		default:
-			r.make(page, stem, p.MembersOf(page.Type))
-			if p.crowded(page.Type) {
-				r.pages = append(r.pages, &Page{Kind: RelatedPage, Address: p.Related(page.Type), Title: page.Title, Library: page.Library, Module: page.Module, Type: page.Type})
-			}
+		if page.Same != nil {
+			continue
 		}
+		pages = append(pages, p.roomOn(v, page.Type).pages...)
+		if page.Type != nil && page.Twins == nil && p.crowded(page.Type) {
+			pages = append(pages, &Page{Kind: RelatedPage, Address: p.Related(page.Type), Title: page.Title, Library: page.Library, Module: page.Module, Type: page.Type})
+		}
+	}
+	return pages
+}
+
+// makeRoom plans the pages for what has no room on the page of a type, or of a module.
+func (p *Plan) makeRoom(v *modulePlan, owner *model.Declaration) *room {
+	r := &room{plan: p, lines: map[*model.Declaration]string{}, lined: map[*model.Declaration]bool{}, away: map[*model.Declaration]string{}}
+	i := slices.IndexFunc(v.pages(), func(page *Page) bool { return page.Type == owner })
+	if i < 0 {
+		return r // of what no page shows
+	}
+	page := v.pages()[i]
+	stem := strings.TrimSuffix(page.Address, ".html")
+	switch {
+	case owner == nil:
+		r.make(page, v.folder+"/", v.groups())
+	case page.Twins != nil:
+		var groups []Group
+		for _, twin := range page.Twins {
+			groups = append(groups, p.MembersOf(twin)...)
+		}
+		r.make(page, stem, groups)
+	default:
+		r.make(page, stem, p.MembersOf(owner))
 	}
 	return r
 }
@@ -293,19 +317,16 @@ func linesOf(d *model.Declaration) int {
 // Line is the address of the line that shows a declaration, where the page that it
 // belongs to has no room for it; else "".
 func (p *Plan) Line(d *model.Declaration) string {
-	if r := p.roomOf(d); r != nil {
-		return r.lines[d]
-	}
-	return ""
+	return p.roomOf(d).lines[d]
 }
 
 // Away is the address of the page of details that has a declaration's plate and text,
 // or "" where they stand where it belongs.
 func (p *Plan) Away(d *model.Declaration) string {
-	if r := p.roomOf(d); r != nil {
-		return r.away[d]
+	if HasPage(d) {
+		return ""
 	}
-	return ""
+	return p.roomOf(d).away[d]
 }
 
 // MembersOf are the declarations on a type's page in groups, each before those that
