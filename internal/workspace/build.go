@@ -196,16 +196,21 @@ func someModule(s *build.Snapshot) string {
 
 // Plan plans the pages of a snapshot as the settings ask.
 func (w *Workspace) Plan(s *build.Snapshot) *plan.Plan {
-	write := w.Settings.Write
-	options := plan.Options{Source: w.source(), Findings: -1, Coverage: slices.Contains(write.Pages, "coverage")}
-	if slices.Contains(write.Pages, "findings") {
-		options.Findings = len(s.Findings)
+	findings := -1
+	if slices.Contains(w.Settings.Write.Pages, "findings") {
+		findings = len(s.Findings)
 	}
-	options.Whole = func(module string) bool {
-		return slices.ContainsFunc(write.Whole, func(pattern string) bool {
+	return w.planWith(s, findings, slices.Contains(w.Settings.Write.Pages, "coverage"))
+}
+
+// planWith plans the pages with those on so many findings, or none where that is negative,
+// and, where it is asked for, the one on coverage.
+func (w *Workspace) planWith(s *build.Snapshot, findings int, coverage bool) *plan.Plan {
+	whole := w.Settings.Write.Whole
+	return plan.New(s.Links, plan.Options{Source: w.source(), Findings: findings, Coverage: coverage, Whole: func(module string) bool {
+		return slices.ContainsFunc(whole, func(pattern string) bool {
 			ok, _ := doublestar.Match(pattern, module)
 			return ok
 		})
-	}
-	return plan.New(s.Links, options)
+	}})
 }

@@ -18,26 +18,27 @@ func (w *Workspace) readSettings() error {
 	if file == "" {
 		file = filepath.Join(w.Dir, settings.FileName)
 	}
+	if abs, err := filepath.Abs(file); err == nil {
+		w.settingsPath = abs
+	}
 	data, err := os.ReadFile(file)
 	switch {
 	case errors.Is(err, fs.ErrNotExist) && w.options.SettingsFile == "":
-		w.Settings = settings.Default()
+		w.Settings, w.settingsText = settings.Default(), ""
 		return nil
 	case errors.Is(err, fs.ErrNotExist):
 		return wrongUse("there is no settings file %s", w.options.SettingsFile)
 	case err != nil:
 		return diskError(err)
 	}
-	w.settingsText = string(data)
 	known := settings.Known{Version: w.options.Version, Rules: check.Names(), Languages: languages.Names(), Meanings: prose.Meanings()}
-	if w.Settings, err = settings.Parse(w.options.Shown(file), data, known); err != nil {
+	read, err := settings.Parse(w.options.Shown(file), data, known)
+	if err != nil {
 		return &Error{true, err}
 	}
-	if abs, err := filepath.Abs(file); err == nil {
-		file = abs
+	if rel, err := filepath.Rel(w.Dir, w.settingsPath); err == nil {
+		read.File = filepath.ToSlash(rel)
 	}
-	if rel, err := filepath.Rel(w.Dir, file); err == nil {
-		w.Settings.File = filepath.ToSlash(rel)
-	}
+	w.Settings, w.settingsText = read, string(data)
 	return nil
 }

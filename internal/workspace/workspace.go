@@ -27,6 +27,7 @@ type Workspace struct {
 
 	options      Options
 	root         *os.Root
+	settingsPath string // of the file they are read from, whether it is there or not
 	settingsText string // what the settings were read from; "" for the defaults
 	outside      *outsideFiles
 }
