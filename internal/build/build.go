@@ -21,6 +21,7 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/look"
 	"codrel/internal/model"
+	"codrel/internal/parts"
 	"codrel/internal/prose"
 	"codrel/internal/settings"
 )
@@ -38,11 +39,15 @@ type Options struct {
 	Jobs       int // workers; 0 for one a processor
 	Only       []string
 	Outside    Outside
-	Logger     *slog.Logger
-	Found      func(bytes int64) // where set, told how much there is to read before it is
+	// Parts, where set, has what the files say: none of the project's source is read.
+	Parts  *parts.Set
+	Logger *slog.Logger
+	Found  func(bytes int64) // where set, told how much there is to read before it is
 	// Progress, where set, is told the stage, and how many of how many steps are
 	// done. It is called from several goroutines.
 	Progress func(stage string, done, total int)
+
+	sums bool // sums of the files' bytes are wanted
 }
 
 // Snapshot is one state of a project, read, joined and linked. It does not change.
@@ -270,6 +275,7 @@ type run struct {
 	asked     map[string]bool              // files that decided which files are read, and how
 	problems  map[string][]finding.Finding // of reading, by file
 	lasting   []finding.Finding            // that no file of the source has: of links that lead nowhere, and of other projects' names
+	given     map[string]*parts.File       // what parts say of files; nil where they are read
 	earlier   *earlier                     // what an earlier run knew; nil for none
 	current   string
 	total     int

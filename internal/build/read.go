@@ -2,6 +2,7 @@ package build
 
 import (
 	"cmp"
+	"crypto/sha256"
 	"errors"
 	"fmt"
 	"io/fs"
@@ -59,6 +60,12 @@ func (r *run) read() error {
 
 // find finds the files to read and the libraries that they make.
 func (r *run) find() error {
+	if r.options.Parts != nil {
+		if err := r.findParts(r.options.Parts); err != nil {
+			return err
+		}
+		return r.changedParts()
+	}
 	set := r.options.Settings
 	found, err := discover.Find(r.ctx, r.fsys, discover.Options{
 		FrontEnds: r.options.FrontEnds, Read: set.Read, Site: set.Write.Site, Folder: r.options.Folder, Everything: r.options.Everything,
@@ -194,21 +201,30 @@ func (r *run) readFile(file discover.File) (*model.Facts, []finding.Finding) {
 	if facts, problems, known := r.known(file); known {
 		return facts, problems
 	}
+	facts, problems, _ := r.readSummed(file)
+	return facts, problems
+}
+
+// readSummed reads one file, and gives the SHA-256 sum of its bytes where sums are asked for.
+func (r *run) readSummed(file discover.File) (facts *model.Facts, problems []finding.Finding, sum [sha256.Size]byte) {
 	if file.Size > largestFile {
-		return nil, []finding.Finding{cannotRead(file.Path, fmt.Errorf("it is larger than %d MB; leave it out with \"skip\"", largestFile>>20))}
+		return nil, []finding.Finding{cannotRead(file.Path, fmt.Errorf("it is larger than %d MB; leave it out with \"skip\"", largestFile>>20))}, sum
 	}
 	data, err := fs.ReadFile(r.fsys, file.Path)
 	if err != nil {
-		return nil, []finding.Finding{cannotRead(file.Path, err)}
+		return nil, []finding.Finding{cannotRead(file.Path, err)}, sum
 	}
-	facts := file.End.Read(lang.File{Path: file.Path, Text: source.Decode(data), Deep: r.options.Inside || discover.IsTest(file)})
+	if r.options.sums {
+		sum = sha256.Sum256(data)
+	}
+	facts = file.End.Read(lang.File{Path: file.Path, Text: source.Decode(data), Deep: r.options.Inside || discover.IsTest(file)})
 	if !facts.Generated && matchesAny(r.options.Settings.Generated, file.Path) {
 		facts.Generated = true
 	}
 	if facts.Role == model.RoleTest && !r.options.Tests {
-		return facts, nil // tests may well hold what cannot be read
+		return facts, nil, sum // tests may well hold what cannot be read
 	}
-	return facts, facts.Problems
+	return facts, facts.Problems, sum
 }
 
 func matchesAny(patterns []string, path string) bool {

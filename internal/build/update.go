@@ -150,8 +150,17 @@ func (r *run) searchAgain(was *Snapshot, changed []string) (*Snapshot, error) {
 	return r.snapshot, err
 }
 
-// known is what an earlier run read of a file that is as it was.
+// known is what parts say of a file, or what an earlier run read of one that is as it was.
 func (r *run) known(file discover.File) (facts *model.Facts, problems []finding.Finding, ok bool) {
+	if f := r.given[file.Path]; f != nil {
+		switch {
+		case f.Facts == nil:
+			return nil, f.Problems, true
+		case f.Facts.Role == model.RoleTest && !r.options.Tests:
+			return f.Facts, nil, true
+		}
+		return f.Facts, f.Facts.Problems, true
+	}
 	if r.earlier == nil {
 		return nil, nil, false
 	}

@@ -19,15 +19,19 @@ import (
 func (a *app) buildCommand() *cobra.Command {
 	var out, failOn, format string
 	var anew bool
+	var from []string
 	c := &cobra.Command{
 		Use:   "build [DIR]",
 		Short: "Read a project and write its site",
 		Long: `Reads the project in DIR (default: the current folder), links and checks it, and
 writes the site. Findings are printed and do not stop the site from being written.
+With --from, the source is not read here: what it says comes from parts that several
+machines have written. Settings, README and images are still those in DIR.
 Exit code: 0 clean, 1 findings at or above --fail-on, 2 wrong use or settings, 3
 something could not be read or written.`,
 		Example: `  codrel build
   codrel build ../tidebook --out /srv/www/tidebook
+  codrel build --from 'parts/*.jsonl'
 
   engine/berth/berth.go:58:14: error: "Tide.Hight" is not declared; did you mean Tide.Height? [broken-reference]
   1 error · 212 of 231 public declarations documented (91.8 %)
@@ -53,11 +57,12 @@ something could not be read or written.`,
 			if err := overrideFailOn(p, failOn); err != nil {
 				return err
 			}
-			return a.build(c.Context(), p, workspace.Request{Out: out, Anew: anew})
+			return a.build(c.Context(), p, workspace.Request{Out: out, Anew: anew, From: from})
 		},
 	}
 	c.Flags().StringVarP(&out, "out", "o", "", "write the site to `DIR` instead of codrel-site")
 	c.Flags().BoolVar(&anew, "anew", false, "rebuild everything, even if nothing has changed since the last build")
+	c.Flags().StringArrayVar(&from, "from", nil, "take what the source says from the parts that match `PATTERN`, as \"codrel extract --whole\" writes them; may be repeated")
 	addFailOn(c, &failOn)
 	addFormat(c, &format)
 	return c

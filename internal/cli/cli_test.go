@@ -6,6 +6,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"strconv"
@@ -35,7 +36,7 @@ func TestScripts(t *testing.T) {
 	testscript.Run(t, testscript.Params{
 		Dir: "testdata/script", RequireUniqueNames: true, RequireExplicitExec: true,
 		Cmds: map[string]func(*testscript.TestScript, bool, []string){
-			"sound": sound, "latin1": latin1, "big": big, "sized": sized,
+			"sound": sound, "latin1": latin1, "big": big, "sized": sized, "samefolder": sameFolder,
 		},
 	})
 }
@@ -46,6 +47,32 @@ func sound(ts *testscript.TestScript, not bool, args []string) {
 	ts.Check(err)
 	if len(r.Problems) > 0 || r.Pages == 0 {
 		ts.Fatalf("%d pages; %s", r.Pages, strings.Join(r.Problems, "\n"))
+	}
+}
+
+// samefolder A B: both folders hold the same files with the same bytes.
+func sameFolder(ts *testscript.TestScript, not bool, args []string) {
+	read := func(dir string) map[string]string {
+		out := map[string]string{}
+		files := os.DirFS(ts.MkAbs(dir))
+		ts.Check(fs.WalkDir(files, ".", func(name string, e fs.DirEntry, err error) error {
+			if err != nil || e.IsDir() {
+				return err
+			}
+			data, err := fs.ReadFile(files, name)
+			out[name] = string(data)
+			return err
+		}))
+		return out
+	}
+	a, b := read(args[0]), read(args[1])
+	for name := range a {
+		if text, there := b[name]; !there || text != a[name] {
+			ts.Fatalf("%s differs", name)
+		}
+	}
+	if len(a) != len(b) || len(a) == 0 {
+		ts.Fatalf("%d files and %d", len(a), len(b))
 	}
 }
 

@@ -18,6 +18,7 @@ import (
 func (a *app) extractCommand() *cobra.Command {
 	var language, reach string
 	var relations bool
+	var whole facts
 	c := &cobra.Command{
 		Use:   "extract [DIR]",
 		Short: "Print every declaration as JSON Lines",
@@ -25,10 +26,16 @@ func (a *app) extractCommand() *cobra.Command {
 files and lines, tests included. "codrel schema stream" prints the JSON Schema of a
 line. Unreadable files are reported on standard error.
 
+With --whole, the stream has all that Codrel knows of each file, its text included: a
+part from which "codrel build --from" builds the same site as from the source. With
+--below, several machines can write a part each. With --from, the symbol stream is
+printed from such parts.
+
 With --relations, the main line of a declaration also has the IDs of what it extends,
 implements, embeds and overrides, of what takes, returns and raises it, and of the
 tests and pages that name it.`,
 		Example: `  codrel extract engine --reach public
+  codrel extract --whole --below engine > parts/engine.jsonl
 
   {"file":"berth/berth.go","line":41,"language":"go","module":"tidebook.example/engine/berth",
    "kind":"method","name":"Assign","scope":"Berth","params":["vessel"],"documented":true,...}`,
@@ -51,18 +58,25 @@ tests and pages that name it.`,
 			if len(args) > 0 {
 				dir = args[0]
 			}
-			return a.extract(c, dir, want, relations)
+			if err := whole.check(c); err != nil {
+				return err
+			}
+			if whole.written {
+				return a.extractFacts(c.Context(), dir, whole.below)
+			}
+			return a.extract(c, dir, want, relations, whole.from)
 		},
 	}
 	c.Flags().StringVar(&language, "language", "", "only this `LANGUAGE`")
 	c.Flags().StringVar(&reach, "reach", "", "only declarations at least as visible as `REACH`: public, protected, internal, private (default private)")
 	c.Flags().BoolVar(&relations, "relations", false, "add how each declaration relates to others")
+	whole.flags(c)
 	_ = c.RegisterFlagCompletionFunc("language", cobra.FixedCompletions(languages.Names(), cobra.ShellCompDirectiveNoFileComp))
 	_ = c.RegisterFlagCompletionFunc("reach", cobra.FixedCompletions([]string{"public", "protected", "internal", "private"}, cobra.ShellCompDirectiveNoFileComp))
 	return c
 }
 
-func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations bool) error {
+func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations bool, from []string) error {
 	p, err := a.open(dir)
 	if err != nil {
 		return err
@@ -70,6 +84,11 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations 
 	defer p.Close()
 	options := p.Read()
 	options.Tests, options.Everything = true, true
+	if len(from) > 0 {
+		if options.Parts, err = p.ReadParts(c.Context(), from); err != nil {
+			return err
+		}
+	}
 	read := build.Read
 	if relations {
 		p.Settings.Reach = want.Reach
@@ -83,10 +102,7 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations 
 	if err := a.nothingRead(p, s); err != nil {
 		return err
 	}
-	for i := range s.Findings {
-		f := &s.Findings[i]
-		fmt.Fprintf(a.stderr, "%s:%d:%d: error: %s [%s]\n", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column, finding.OneLine(check.Text(f)), f.Rule)
-	}
+	a.unreadable(p, s.Findings)
 	want.Links = s.Links
 	if err := stream.Write(a.stdout, s.Project, want); err != nil {
 		return &exit{exitIO, err}
@@ -96,4 +112,12 @@ func (a *app) extract(c *cobra.Command, dir string, want stream.Want, relations 
 		return &exit{code: exitFindings}
 	}
 	return nil
+}
+
+// unreadable prints what could not be read.
+func (a *app) unreadable(p *project, list []finding.Finding) {
+	for i := range list {
+		f := &list[i]
+		fmt.Fprintf(a.stderr, "%s:%d:%d: error: %s [%s]\n", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column, finding.OneLine(check.Text(f)), f.Rule)
+	}
 }

@@ -7,49 +7,49 @@ import (
 
 // Facts are what one file says, read by a front end without a look at any other file.
 type Facts struct {
-	Path     string // from the project's root, with "/"
-	Language string
-	Text     string // decoded; all strings of the facts are parts of it
-	Lines    source.Lines
-	Encoding source.Encoding // of the file's bytes; what is not UTF-8 is never written
+	Path     string          `json:"path,omitempty"` // from the project's root, with "/"
+	Language string          `json:"language,omitempty"`
+	Text     string          `json:"-"` // decoded; all strings of the facts are parts of it
+	Lines    source.Lines    `json:"-"`
+	Encoding source.Encoding `json:"encoding,omitempty"` // of the file's bytes; what is not UTF-8 is never written
 
-	Package    string // the name the file itself gives its module, as a Go package clause does
-	Role       Role
-	Generated  bool     // carries the usual header line of generated code
-	Stub       bool     // gives signatures alone, for a file of code that may stand beside it
-	Standalone bool     // a program of its own beside its folder's module, as Go's "//go:build ignore"
-	Conditions []string // under which the file is compiled at all
+	Package    string   `json:"package,omitempty"` // the name the file itself gives its module, as a Go package clause does
+	Role       Role     `json:"role,omitempty"`
+	Generated  bool     `json:"generated,omitempty"`  // carries the usual header line of generated code
+	Stub       bool     `json:"stub,omitempty"`       // gives signatures alone, for a file of code that may stand beside it
+	Standalone bool     `json:"standalone,omitempty"` // a program of its own beside its folder's module, as Go's "//go:build ignore"
+	Conditions []string `json:"conditions,omitempty"` // under which the file is compiled at all
 
-	ModuleDoc   *Doc        // the comment on the module, where this file has it
-	ModuleSpan  source.Span // of the module's name in this file
-	Modules     []ModuleIn  // those that it declares things of, where it may be several
-	About       []About     // comments that stand elsewhere than what they describe
-	Global      bool        // what it declares needs no import
-	Common      bool        // the file gives things away by assigning them, not by declarations
-	Whole       bool        // what it gives as "default" is the module itself to its users
-	Listed      bool        // the file lists what it gives away
-	Names       []Listed    // the names on that list, where it may name what the file takes from others
-	Directives  []Directive // beside the module's name
-	Occurrences []Occurrence
-	Imports     []Import
-	Stray       []Stray
-	Empty       []Blank           // attached comments without a word
-	Problems    []finding.Finding // what could not be read
-	Inside      *Inside           // nil unless it was asked for
+	ModuleDoc   *Doc              `json:"moduleDoc,omitempty"`  // the comment on the module, where this file has it
+	ModuleSpan  source.Span       `json:"moduleSpan,omitzero"`  // of the module's name in this file
+	Modules     []ModuleIn        `json:"modules,omitempty"`    // those that it declares things of, where it may be several
+	About       []About           `json:"about,omitempty"`      // comments that stand elsewhere than what they describe
+	Global      bool              `json:"global,omitempty"`     // what it declares needs no import
+	Common      bool              `json:"common,omitempty"`     // the file gives things away by assigning them, not by declarations
+	Whole       bool              `json:"whole,omitempty"`      // what it gives as "default" is the module itself to its users
+	Listed      bool              `json:"listed,omitempty"`     // the file lists what it gives away
+	Names       []Listed          `json:"names,omitempty"`      // the names on that list, where it may name what the file takes from others
+	Directives  []Directive       `json:"directives,omitempty"` // beside the module's name
+	Occurrences []Occurrence      `json:"occurrences,omitempty"`
+	Imports     []Import          `json:"imports,omitempty"`
+	Stray       []Stray           `json:"stray,omitempty"`
+	Empty       []Blank           `json:"empty,omitempty"`    // attached comments without a word
+	Problems    []finding.Finding `json:"problems,omitempty"` // what could not be read
+	Inside      *Inside           `json:"inside,omitempty"`   // nil unless it was asked for
 }
 
 // ModuleIn is a module that a file declares things of.
 type ModuleIn struct {
-	Name string // as written
-	Doc  *Doc   // the comment on it, or nil
+	Name string `json:"name,omitempty"` // as written
+	Doc  *Doc   `json:"doc,omitempty"`  // the comment on it, or nil
 }
 
 // About is a comment that stands elsewhere than what it describes: it names that, or is
 // named by it (see [Extra.TextOf]), as a text that several declarations have in common.
 type About struct {
-	Path string // of a declaration, with its module, as written, or a name that declarations have their text by
-	Span source.Span
-	Doc  *Doc
+	Path string      `json:"path,omitempty"` // of a declaration, with its module, as written, or a name that declarations have their text by
+	Span source.Span `json:"span,omitzero"`
+	Doc  *Doc        `json:"doc,omitempty"`
 }
 
 // Position is the place of an offset as people count it.
@@ -62,46 +62,46 @@ func (f *Facts) Place(span source.Span) finding.Place {
 
 // Occurrence is one place where something is declared, with what that place says of it.
 type Occurrence struct {
-	Kind       Kind
-	Visibility Visibility // its own, as written; see [Declaration.Visibility] for the effective one
-	Variadic   bool       // the last parameter takes any number of arguments
-	Embedded   bool       // a field that embeds a type
-	Behind     bool       // gives the body of forms declared before it, which callers see instead
-	Deprecated bool
-	Worded     bool   // a comment alone declares it: the language knows nothing of it
-	Local      bool   // local to its language, as in a function called at once, and yet given to users
-	Export     Export // whether the file's own list of what it gives away names it
-	Line       int32  // of the name, from 1
-	Parent     int32  // index in Facts.Occurrences of the enclosing declaration, or -1
-	Name       string
-	Scope      string // enclosing names joined by "."
-	NameSpan   source.Span
-	Span       source.Span // the declaration whole, without its comment
-	Signature  Tokens
-	Callable   *Callable // nil where it takes no parameters
-	Doc        *Doc      // its own doc comment, or nil
-	GroupDoc   *Doc      // the comment on the group it is declared in, where that is not its own
-	Extra      *Extra    // nil where it has nothing of the kind
+	Kind       Kind        `json:"kind,omitempty"`
+	Visibility Visibility  `json:"visibility,omitempty"` // its own, as written; see [Declaration.Visibility] for the effective one
+	Variadic   bool        `json:"variadic,omitempty"`   // the last parameter takes any number of arguments
+	Embedded   bool        `json:"embedded,omitempty"`   // a field that embeds a type
+	Behind     bool        `json:"behind,omitempty"`     // gives the body of forms declared before it, which callers see instead
+	Deprecated bool        `json:"deprecated,omitempty"`
+	Worded     bool        `json:"worded,omitempty"` // a comment alone declares it: the language knows nothing of it
+	Local      bool        `json:"local,omitempty"`  // local to its language, as in a function called at once, and yet given to users
+	Export     Export      `json:"export,omitempty"` // whether the file's own list of what it gives away names it
+	Line       int32       `json:"line,omitempty"`   // of the name, from 1
+	Parent     int32       `json:"parent,omitempty"` // index in Facts.Occurrences of the enclosing declaration, or -1
+	Name       string      `json:"name,omitempty"`
+	Scope      string      `json:"scope,omitempty"` // enclosing names joined by "."
+	NameSpan   source.Span `json:"nameSpan,omitzero"`
+	Span       source.Span `json:"span,omitzero"` // the declaration whole, without its comment
+	Signature  Tokens      `json:"signature,omitempty"`
+	Callable   *Callable   `json:"callable,omitempty"` // nil where it takes no parameters
+	Doc        *Doc        `json:"-"`                  // its own doc comment, or nil
+	GroupDoc   *Doc        `json:"-"`                  // the comment on the group it is declared in, where that is not its own
+	Extra      *Extra      `json:"extra,omitempty"`    // nil where it has nothing of the kind
 }
 
 // Extra is what few occurrences have.
 type Extra struct {
-	TypeParams []Param
-	Bases      []Base
-	Directives []Directive
-	Failures   []Failure // that its signature declares; those that a body shows are the callable's
-	Modifiers  []string  // words of its language that change what it is, as written: "static", "abstract"
-	Section    string    // the section of its type that it stands in, where it says more than the visibility does: "slots"
-	Conditions []string  // under which it exists, as written
-	Advice     *Doc      // what the mark that makes it deprecated says in words
-	Same       string    // the path of what it is another name of, as written
-	In         string    // the module that it belongs to, as written, where its file may declare things of several
-	Space      string    // the name space that its name is in, where its kind does not say it
-	Arity      int32     // how many type parameters are a part of its name
-	Called     string    // the path that its comment calls it by, where code makes it known under that
-	TextOf     string    // the path of what has its text, as written
-	Assigned   bool      // an assignment gives it its text, and nothing is attached to it
-	Property   bool      // it is made a property of what it is another name of
+	TypeParams []Param     `json:"typeParams,omitempty"`
+	Bases      []Base      `json:"bases,omitempty"`
+	Directives []Directive `json:"directives,omitempty"`
+	Failures   []Failure   `json:"failures,omitempty"`   // that its signature declares; those that a body shows are the callable's
+	Modifiers  []string    `json:"modifiers,omitempty"`  // words of its language that change what it is, as written: "static", "abstract"
+	Section    string      `json:"section,omitempty"`    // the section of its type that it stands in, where it says more than the visibility does: "slots"
+	Conditions []string    `json:"conditions,omitempty"` // under which it exists, as written
+	Advice     *Doc        `json:"advice,omitempty"`     // what the mark that makes it deprecated says in words
+	Same       string      `json:"same,omitempty"`       // the path of what it is another name of, as written
+	In         string      `json:"in,omitempty"`         // the module that it belongs to, as written, where its file may declare things of several
+	Space      string      `json:"space,omitempty"`      // the name space that its name is in, where its kind does not say it
+	Arity      int32       `json:"arity,omitempty"`      // how many type parameters are a part of its name
+	Called     string      `json:"called,omitempty"`     // the path that its comment calls it by, where code makes it known under that
+	TextOf     string      `json:"textOf,omitempty"`     // the path of what has its text, as written
+	Assigned   bool        `json:"assigned,omitempty"`   // an assignment gives it its text, and nothing is attached to it
+	Property   bool        `json:"property,omitempty"`   // it is made a property of what it is another name of
 }
 
 // NewExtra is nil where all lists are empty.
@@ -222,8 +222,8 @@ func (o *Occurrence) Conditions() []string {
 
 // Listed is a name on a file's own list of what it gives away.
 type Listed struct {
-	Name string
-	Span source.Span
+	Name string      `json:"name,omitempty"`
+	Span source.Span `json:"span,omitzero"`
 }
 
 // Export tells whether a file that lists what it gives away names a declaration.
@@ -239,21 +239,21 @@ const (
 
 // Callable is the part of an occurrence that only callables have.
 type Callable struct {
-	Params   []Param
-	Results  []Param
-	Receiver Tokens    // of a method: the type it is declared on
-	Failures []Failure // that its body shows
-	Gives    Gives
-	Relays   []string // the callables, as written, whose results are all that the body returns: see GivesRelayed
-	Open     bool     // it reads what it is given beyond its list
-	Judges   bool     // its result says what a parameter is, and gives nothing of that type
-	Bare     bool     // its body is there for others to fill: it is empty, only fails, or returns one fixed value
+	Params   []Param   `json:"params,omitempty"`
+	Results  []Param   `json:"results,omitempty"`
+	Receiver Tokens    `json:"receiver,omitempty"` // of a method: the type it is declared on
+	Failures []Failure `json:"failures,omitempty"` // that its body shows
+	Gives    Gives     `json:"gives,omitempty"`
+	Relays   []string  `json:"relays,omitempty"` // the callables, as written, whose results are all that the body returns: see GivesRelayed
+	Open     bool      `json:"open,omitempty"`   // it reads what it is given beyond its list
+	Judges   bool      `json:"judges,omitempty"` // its result says what a parameter is, and gives nothing of that type
+	Bare     bool      `json:"bare,omitempty"`   // its body is there for others to fill: it is empty, only fails, or returns one fixed value
 }
 
 // Failure is a way in which a body says that it fails.
 type Failure struct {
-	Name string // of the exception's type as written
-	Span source.Span
+	Name string      `json:"name,omitempty"` // of the exception's type as written
+	Span source.Span `json:"span,omitzero"`
 }
 
 // Gives tells what a body that can be seen hands to its callers.
@@ -270,14 +270,14 @@ const (
 
 // Param is a parameter, a result or a type parameter.
 type Param struct {
-	Name     string // as written; the language's word for "unnamed" where it has none
-	Type     Tokens
-	Default  source.Span // what it is where it is left out; empty where nothing says so
-	Variadic bool
-	Mode     Passing
-	Optional bool     // may be left out, with or without a default
-	Implied  bool     // given by the language, not by the caller, as Python's self
-	Fields   []string // the names that a pattern takes out of the argument
+	Name     string      `json:"name,omitempty"` // as written; the language's word for "unnamed" where it has none
+	Type     Tokens      `json:"type,omitempty"`
+	Default  source.Span `json:"default,omitzero"` // what it is where it is left out; empty where nothing says so
+	Variadic bool        `json:"variadic,omitempty"`
+	Mode     Passing     `json:"mode,omitempty"`
+	Optional bool        `json:"optional,omitempty"` // may be left out, with or without a default
+	Implied  bool        `json:"implied,omitempty"`  // given by the language, not by the caller, as Python's self
+	Fields   []string    `json:"fields,omitempty"`   // the names that a pattern takes out of the argument
 }
 
 // Passing is how an argument is handed over, where its type does not say it.
@@ -294,9 +294,9 @@ const (
 
 // Base is a type that a declaration embeds, extends or implements by its own words.
 type Base struct {
-	Type Tokens
-	Span source.Span
-	How  Inheritance
+	Type Tokens      `json:"type,omitempty"`
+	Span source.Span `json:"span,omitzero"`
+	How  Inheritance `json:"how,omitempty"`
 }
 
 // Inheritance is how a declaration means one of its bases.
@@ -319,47 +319,47 @@ func (h Inheritance) String() string {
 // Doc is one doc comment, without its markers. Line i of Text, counted from 0,
 // stands at Lines[i] of the file, so that every offset of Text has its place.
 type Doc struct {
-	Text    string // lines joined by "\n"
-	Lines   []source.Span
-	Span    source.Span // of the comment with its markers
-	Escaped bool        // backslashes stand for other characters, as in most string literals
-	Dialect string      // how it is written, where that is not the language's usual way
+	Text    string        `json:"text,omitempty"` // lines joined by "\n"
+	Lines   []source.Span `json:"lines,omitempty"`
+	Span    source.Span   `json:"span,omitzero"`     // of the comment with its markers
+	Escaped bool          `json:"escaped,omitempty"` // backslashes stand for other characters, as in most string literals
+	Dialect string        `json:"dialect,omitempty"` // how it is written, where that is not the language's usual way
 }
 
 // Import is one import of a file, or a name under which the file gives on what it has
 // under another.
 type Import struct {
-	Name    string // the local name as written, or ""
-	Assumed string // the local name where none is written and the module is unknown
-	Path    string // "" for the file itself: a further name of what the member is
-	Member  string // what is taken out of the module; "" for the module itself, "*" for all names
-	Whole   bool   // the module itself is what it gives as a whole, where it gives something so
-	Public  bool   // the file gives what it takes on to its own users
-	Open    bool   // so it is where what is taken belongs to the same library
-	Doc     *Doc   // the comment on the name where it is given on
+	Name    string `json:"name,omitempty"`    // the local name as written, or ""
+	Assumed string `json:"assumed,omitempty"` // the local name where none is written and the module is unknown
+	Path    string `json:"path,omitempty"`    // "" for the file itself: a further name of what the member is
+	Member  string `json:"member,omitempty"`  // what is taken out of the module; "" for the module itself, "*" for all names
+	Whole   bool   `json:"whole,omitempty"`   // the module itself is what it gives as a whole, where it gives something so
+	Public  bool   `json:"public,omitempty"`  // the file gives what it takes on to its own users
+	Open    bool   `json:"open,omitempty"`    // so it is where what is taken belongs to the same library
+	Doc     *Doc   `json:"doc,omitempty"`     // the comment on the name where it is given on
 	// Apart is set where nothing is loaded with the file: types alone are taken, or
 	// the import stands where only a program goes.
-	Apart bool
-	Span  source.Span
+	Apart bool        `json:"apart,omitempty"`
+	Span  source.Span `json:"span,omitzero"`
 }
 
 // Stray is a comment that reads like a doc comment and is attached to nothing.
 type Stray struct {
-	Span    source.Span
-	Name    string // what it seems to describe
-	Because string // why it is not attached, as a message form's name
+	Span    source.Span `json:"span,omitzero"`
+	Name    string      `json:"name,omitempty"`    // what it seems to describe
+	Because string      `json:"because,omitempty"` // why it is not attached, as a message form's name
 }
 
 // Blank is a comment without a word.
 type Blank struct {
-	Span   source.Span
-	Inside bool // it stands in what it would describe, not before it
+	Span   source.Span `json:"span,omitzero"`
+	Inside bool        `json:"inside,omitempty"` // it stands in what it would describe, not before it
 }
 
 // Directive is a comment line "codrel: ..." beside a declaration.
 type Directive struct {
-	Verb   string // "let", "hide", "part", "words", or what stood there
-	Object string // the rule of "let", the rest of the line otherwise
-	Reason string
-	Span   source.Span
+	Verb   string      `json:"verb,omitempty"`   // "let", "hide", "part", "words", or what stood there
+	Object string      `json:"object,omitempty"` // the rule of "let", the rest of the line otherwise
+	Reason string      `json:"reason,omitempty"`
+	Span   source.Span `json:"span,omitzero"`
 }

@@ -2,6 +2,8 @@ package model
 
 import (
 	"encoding/binary"
+	"encoding/json"
+	"errors"
 	"iter"
 
 	"codrel/internal/source"
@@ -10,8 +12,8 @@ import (
 // Inside is what a front end finds beyond the declarations, for source pages
 // alone: most commands have no use for it.
 type Inside struct {
-	Uses   Uses
-	Bodies []source.Span // of functions, with their brackets, in order, none inside another
+	Uses   Uses          `json:"uses,omitzero"`
+	Bodies []source.Span `json:"bodies,omitempty"` // of functions, with their brackets, in order, none inside another
 }
 
 // UseForm tells how a name in the code says what it means.
@@ -90,4 +92,62 @@ func (u *Uses) All() iter.Seq[Use] {
 			}
 		}
 	}
+}
+
+// MarshalJSON packs the list as it is in memory.
+func (u Uses) MarshalJSON() ([]byte, error) {
+	return json.Marshal(packedUses{u.packed, u.end, u.count})
+}
+
+// UnmarshalJSON takes a packed list, and refuses one that is damaged.
+func (u *Uses) UnmarshalJSON(data []byte) error {
+	var p packedUses
+	if err := json.Unmarshal(data, &p); err != nil {
+		return err
+	}
+	if !p.sound() {
+		return errors.New("a list of uses is damaged")
+	}
+	u.packed, u.end, u.count = p.Packed, p.End, p.Count
+	return nil
+}
+
+// packedUses is a list of uses as it is written.
+type packedUses struct {
+	Packed []byte `json:"packed,omitempty"`
+	End    int32  `json:"end,omitempty"`
+	Count  int    `json:"count,omitempty"`
+}
+
+// sound reports whether a packed list can be read: whether it ends where it says.
+func (p packedUses) sound() bool {
+	at, count := uint64(0), 0
+	rest := p.Packed
+	next := func(n int) bool {
+		rest = rest[max(n, 0):]
+		return n > 0
+	}
+	for len(rest) > 0 {
+		head, n := binary.Uvarint(rest)
+		if !next(n) {
+			return false
+		}
+		length, n := binary.Uvarint(rest)
+		if !next(n) {
+			return false
+		}
+		if UseForm(head&(1<<formBits-1)) >= UseMember {
+			if _, n := binary.Varint(rest); !next(n) {
+				return false
+			}
+			if _, n := binary.Uvarint(rest); !next(n) {
+				return false
+			}
+		}
+		at += head>>formBits + length
+		if count++; at > uint64(p.End) {
+			return false
+		}
+	}
+	return at == uint64(p.End) && count == p.Count
 }

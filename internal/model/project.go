@@ -73,9 +73,9 @@ type Contents struct {
 
 // Entry is a module that a library's own files give to users.
 type Entry struct {
-	Path   string // the module's
-	As     string // what users import it by
-	Beside string // the path of the module that has the code of what this one only declares, or ""
+	Path   string `json:"path"`             // the module's
+	As     string `json:"as,omitempty"`     // what users import it by
+	Beside string `json:"beside,omitempty"` // the path of the module that has the code of what this one only declares, or ""
 }
 
 // Entry finds what users import the module with a path by.
@@ -125,9 +125,9 @@ func (l *Library) Inner(as string) (path string, ok bool) {
 
 // Passed is a folder whose files are not read, since they are built from others.
 type Passed struct {
-	Folder   string // from the library's root
-	Files    int
-	Minified bool // not a folder, but all files without blanks and comments
+	Folder   string `json:"folder,omitempty"` // from the library's root
+	Files    int    `json:"files"`
+	Minified bool   `json:"minified,omitempty"` // not a folder, but all files without blanks and comments
 }
 
 // Elsewhere is another project whose names are known.

@@ -1,6 +1,7 @@
 package model
 
 import (
+	"encoding/base64"
 	"encoding/binary"
 	"iter"
 	"strings"
@@ -128,4 +129,42 @@ func (t Tokens) Code(file string) string {
 		}
 	}
 	return b.String()
+}
+
+// MarshalText writes the run as it is packed, in base64 (RFC 4648).
+func (t Tokens) MarshalText() ([]byte, error) {
+	return base64.RawStdEncoding.AppendEncode(nil, []byte(t)), nil
+}
+
+// UnmarshalText takes a packed run.
+func (t *Tokens) UnmarshalText(data []byte) error {
+	packed, err := base64.RawStdEncoding.AppendDecode(nil, data)
+	*t = Tokens(packed)
+	return err
+}
+
+// Sound reports whether the run can be read with a text of a size: a run that came from
+// outside may be damaged.
+func (t Tokens) Sound(size int) bool {
+	for rest := string(t); rest != ""; {
+		own := rest[0]&ownText != 0
+		length, n := uvarint(rest[1:])
+		if n == 0 || rest[n] >= 0x80 || length < 0 {
+			return false
+		}
+		rest = rest[1+n:]
+		if own {
+			if length > len(rest) {
+				return false
+			}
+			rest = rest[length:]
+			continue
+		}
+		at, n := uvarint(rest)
+		if n == 0 || rest[n-1] >= 0x80 || at < 0 || at > size || length > size-at {
+			return false
+		}
+		rest = rest[n:]
+	}
+	return true
 }

@@ -141,3 +141,6 @@ func (r Role) String() string {
 	}
 	return "code"
 }
+
+// Known reports whether there is such a kind.
+func (k Kind) Known() bool { return int(k) < len(kindWords) }

@@ -38,13 +38,14 @@ comment/blocktags:     model nearest prose prose/markdown source
 comment:           comment/blocktags comment/docstring comment/gocomment model prose prose/markdown
 parallel:          -
 join:              lang model parallel
+parts:             finding model parallel source
 settings:          finding model nearest source
 look:              finding nearest settings
 discover:          lang model settings source
 symbols:           -
 link:              comment lang model nearest parallel prose source symbols
 check:             comment finding lang link model nearest parallel prose source
-build:             check discover finding join lang link look model parallel prose settings source symbols
+build:             check discover finding join lang link look model parallel parts prose settings source symbols
 search:            nearest
 render/plan:       link model prose search
 render/modules:    link model
@@ -56,7 +57,7 @@ build/buildtest:   build languages
 demo:              -
 vcs:               -
 recall:            parallel
-workspace:         build check finding lang languages prose recall render/plan render/sink render/site settings symbols vcs
+workspace:         build check finding lang languages parts prose recall render/plan render/sink render/site settings symbols vcs
 cli:               build check demo finding languages model nearest render/modules render/plan render/stream search settings symbols workspace
 cmd/codrel:        cli
 `

@@ -1,5 +1,10 @@
 package source
 
+import (
+	"encoding/json"
+	"fmt"
+)
+
 // Span is a range of bytes of a file's decoded text.
 //
 // Invariant: 0 <= Start <= End <= len(text). Both ends are stored, since the
@@ -34,4 +39,20 @@ func (s Span) In(text string) string {
 type Position struct {
 	Line   int // line number
 	Column int // code points from the start of the line
+}
+
+// MarshalJSON writes the span as its two offsets.
+func (s Span) MarshalJSON() ([]byte, error) { return fmt.Appendf(nil, "[%d,%d]", s.Start, s.End), nil }
+
+// UnmarshalJSON takes two offsets.
+func (s *Span) UnmarshalJSON(data []byte) error {
+	var ends [2]int32
+	if err := json.Unmarshal(data, &ends); err != nil {
+		return err
+	}
+	if ends[0] < 0 || ends[1] < ends[0] {
+		return fmt.Errorf("%d to %d is no span", ends[0], ends[1])
+	}
+	s.Start, s.End = ends[0], ends[1]
+	return nil
 }

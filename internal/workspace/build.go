@@ -14,6 +14,7 @@ import (
 
 	"codrel/internal/build"
 	"codrel/internal/languages"
+	"codrel/internal/parts"
 	"codrel/internal/render/plan"
 	"codrel/internal/vcs"
 )
@@ -40,8 +41,9 @@ func (b *Built) Keep() {
 
 // Request is what is asked of a build.
 type Request struct {
-	Out  string // the site's folder; "" for what the settings say
-	Anew bool   // do everything, even if nothing has changed
+	Out  string   // the site's folder; "" for what the settings say
+	Anew bool     // do everything, even if nothing has changed
+	From []string // patterns of streams of facts that have what the source says; none where it is read
 	// Empty says what is wrong with a project in which there is nothing to read; may be nil.
 	Empty func(*build.Snapshot) error
 }
@@ -72,8 +74,17 @@ func (w *Workspace) Build(ctx context.Context, ask Request) (*Built, error) {
 	if err != nil {
 		return nil, err
 	}
+	var set *parts.Set
+	if len(ask.From) > 0 {
+		if set, err = w.ReadParts(ctx, ask.From); err != nil {
+			return nil, err
+		}
+	}
 	pattern, noForge := w.forge(ctx)
-	last := w.remember(target, pattern)
+	var last lastBuild
+	if set == nil {
+		last = w.remember(target, pattern)
+	}
 	if !ask.Anew {
 		if r, ok := last.unchanged(ctx, w, target); ok {
 			s := &build.Snapshot{Findings: r.Findings, Coverage: r.Coverage, Stats: r.Stats}
@@ -84,7 +95,9 @@ func (w *Workspace) Build(ctx context.Context, ask Request) (*Built, error) {
 			}, nil
 		}
 	}
-	s, err := w.Run(ctx, func(o *build.Options) { o.Inside, o.TestNames = w.source() != plan.NoSource, true })
+	s, err := w.Run(ctx, func(o *build.Options) {
+		o.Inside, o.TestNames, o.Parts = w.source() != plan.NoSource, true, set
+	})
 	if err != nil {
 		return nil, err
 	}
