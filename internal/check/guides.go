@@ -11,7 +11,7 @@ import (
 // placesOf makes places of the spans of a page.
 func placesOf(page *model.Page) placer {
 	return func(span source.Span) finding.Place {
-		return finding.Place{File: page.Path, Span: span, At: page.Lines.Position(span.Start)}
+		return finding.Place{File: page.Path, Span: span, At: page.Lines.Position(span.Start), End: page.Lines.Position(span.End)}
 	}
 }
 

@@ -209,6 +209,9 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		case near != "":
 			f.Form = "near"
 			f.Arguments = append(f.Arguments, argument("near", near))
+			if from.File != nil && from.File.Path == place.File && place.Span.In(from.File.Text) == n.Target {
+				f.Edits = []finding.Edit{{Place: place, Text: near}}
+			}
 		case n.Strict && p.Links.Kept(from, n.Target):
 			f.Form, f.Severity = "out of reach", finding.Note
 		}

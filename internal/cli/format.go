@@ -4,8 +4,6 @@ import (
 	"encoding/json"
 	"slices"
 
-	"github.com/owenrumney/go-sarif/v3/pkg/report"
-	"github.com/owenrumney/go-sarif/v3/pkg/report/v210/sarif"
 	"github.com/spf13/cobra"
 
 	"codrel/internal/check"
@@ -13,7 +11,7 @@ import (
 	"codrel/internal/nearest"
 )
 
-// This file writes findings for programs: JSON Lines, and SARIF 2.1.0 (OASIS).
+// This file writes findings for programs as JSON Lines; sarif.go writes them as SARIF.
 
 var formats = []string{"text", "jsonl", "sarif"}
 
@@ -75,32 +73,4 @@ func (a *app) jsonLines(p *project, list []finding.Finding) error {
 		}
 	}
 	return nil
-}
-
-func (a *app) sarif(p *project, list []finding.Finding) error {
-	run := sarif.NewRun().WithColumnKind("unicodeCodePoints")
-	driver := sarif.NewToolComponent().WithName("Codrel").WithVersion(Version)
-	run.WithTool(sarif.NewTool().WithDriver(driver))
-	for _, r := range check.Rules {
-		rule := run.AddRule(r.Name).WithDescription(r.Summary)
-		rule.WithFullDescription(sarif.NewMultiformatMessageString().WithText(r.Explanation))
-		rule.WithDefaultConfiguration(sarif.NewReportingConfiguration().WithLevel(r.Default.String()))
-	}
-	for i := range list {
-		f := &list[i]
-		result := run.CreateResultForRule(f.Rule).WithLevel(f.Severity.String()).WithMessage(sarif.NewTextMessage(check.Text(f))).
-			AddLocation(a.location(p, f.Place))
-		for _, o := range f.Others { // the cause is gone only when all of them are put right (SARIF 3.27.12)
-			result.AddLocation(a.location(p, o))
-		}
-	}
-	rep := report.NewV210Report()
-	rep.AddRun(run)
-	return rep.PrettyWrite(a.stdout)
-}
-
-func (a *app) location(p *project, at finding.Place) *sarif.Location {
-	region := sarif.NewRegion().WithStartLine(at.At.Line).WithStartColumn(at.At.Column)
-	return sarif.NewLocationWithPhysicalLocation(sarif.NewPhysicalLocation().
-		WithArtifactLocation(sarif.NewSimpleArtifactLocation(a.shownFile(p, at.File))).WithRegion(region))
 }

@@ -48,7 +48,7 @@ func (a *app) findings(p *project, list []finding.Finding) error {
 	case "jsonl":
 		return a.jsonLines(p, list)
 	case "sarif":
-		return a.sarif(p, list)
+		return a.sarif(list)
 	}
 	out := bufio.NewWriter(a.stdout)
 	if isTerminal(a.stdout) {

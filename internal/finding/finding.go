@@ -73,6 +73,7 @@ type Place struct {
 	File string // path from the project's root, with "/"
 	Span source.Span
 	At   source.Position
+	End  source.Position // behind the span; zero where nobody knows it
 }
 
 // Related is a further place that explains a finding.
@@ -81,11 +82,10 @@ type Related struct {
 	Label string // what stands there, such as a declaration's name
 }
 
-// Edit replaces the bytes of a span. Edits of one finding do not overlap.
+// Edit replaces the text of a place. Edits of one finding do not overlap.
 type Edit struct {
-	File string
-	Span source.Span
-	Text string
+	Place Place
+	Text  string
 }
 
 // Finding is one thing that is wrong.

@@ -57,7 +57,7 @@ func (f *Facts) Position(offset int32) source.Position { return f.Lines.Position
 
 // Place makes a finding's place of a span of this file.
 func (f *Facts) Place(span source.Span) finding.Place {
-	return finding.Place{File: f.Path, Span: span, At: f.Lines.Position(span.Start)}
+	return finding.Place{File: f.Path, Span: span, At: f.Lines.Position(span.Start), End: f.Lines.Position(span.End)}
 }
 
 // Occurrence is one place where something is declared, with what that place says of it.

@@ -70,7 +70,6 @@ only prose/markdown           github.com/yuin/goldmark
 only render/site              github.com/a-h/templ
 only cli                      github.com/spf13/cobra
 only cli                      github.com/schollz/progressbar/v3
-only cli                      github.com/owenrumney/go-sarif/v3
 only settings                 go.yaml.in/yaml/v3
 only look,prose/markdown      golang.org/x/net
 only recall                   github.com/cespare/xxhash/v2
