@@ -193,32 +193,6 @@ func (r *reader) style(w settings.Word) {
 	r.look.Style = data
 }
 
-// wrongStyle says what keeps CSS from being used, or "".
-func wrongStyle(css string) string {
-	if !utf8.ValidString(css) {
-		return "it is no text"
-	}
-	depth, compact := 0, strings.ToLower(strings.Join(strings.Fields(css), ""))
-	for _, c := range css {
-		switch c {
-		case '{':
-			depth++
-		case '}':
-			depth--
-		}
-		if depth < 0 {
-			break
-		}
-	}
-	switch {
-	case depth != 0:
-		return "a bracket is not closed, or not opened"
-	case strings.Contains(compact, "@import"), strings.Contains(compact, "://"), strings.Contains(compact, "url(//"), strings.Contains(compact, `url("//`), strings.Contains(compact, "url('//"):
-		return "it asks the network for something, which no page may"
-	}
-	return ""
-}
-
 func (r *reader) html(w settings.Word, where string) string {
 	data, ok := r.read(w, largestText)
 	if !ok {

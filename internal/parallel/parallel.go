@@ -14,7 +14,13 @@ import (
 // in which workers finish shows nowhere. A context that ends stops it between two pieces of
 // work; its error is returned.
 func Each(ctx context.Context, workers, n int, work func(i int)) error {
-	var group errgroup.Group
+	return Try(ctx, workers, n, func(i int) error { work(i); return nil })
+}
+
+// Try is [Each] for work that may fail: the first error stops it between two pieces of
+// work, and is returned.
+func Try(ctx context.Context, workers, n int, work func(i int) error) error {
+	group, ctx := errgroup.WithContext(ctx)
 	var next atomic.Int64
 	for range max(1, min(workers, n)) {
 		group.Go(func() error {
@@ -23,9 +29,11 @@ func Each(ctx context.Context, workers, n int, work func(i int)) error {
 				if i >= n {
 					return nil
 				}
-				work(i)
+				if err := work(i); err != nil {
+					return err
+				}
 			}
-			return ctx.Err()
+			return context.Cause(ctx)
 		})
 	}
 	return group.Wait()

@@ -2,6 +2,7 @@ package parallel_test
 
 import (
 	"context"
+	"errors"
 	"sync/atomic"
 	"testing"
 
@@ -33,4 +34,19 @@ func TestEachStops(t *testing.T) {
 	})
 	require.ErrorIs(t, err, context.Canceled)
 	assert.Less(t, done.Load(), int64(20), "each worker ends the piece that it is at, and takes no other")
+}
+
+func TestTryStopsAtTheFirstError(t *testing.T) {
+	wrong := errors.New("the third fails")
+	var done atomic.Int64
+	err := parallel.Try(t.Context(), 2, 100_000, func(i int) error {
+		done.Add(1)
+		if i == 2 {
+			return wrong
+		}
+		return nil
+	})
+	require.ErrorIs(t, err, wrong)
+	assert.Less(t, done.Load(), int64(100_000))
+	require.NoError(t, parallel.Try(t.Context(), 3, 0, func(int) error { return wrong }))
 }

@@ -47,12 +47,12 @@ link:              comment lang model nearest parallel prose source symbols
 check:             comment finding lang link model nearest parallel prose source
 build:             check discover finding join lang link look model parallel parts prose settings source symbols
 search:            nearest
-render/plan:       link model prose search
+render/plan:       link model parallel prose search
 render/modules:    link model
 render/sink:       -
 render/stream:     link model
-render/site:       lang lexing link look model prose render/modules render/plan render/sink search source symbols
-render/site/sitetest: -
+render/site:       lang lexing link look model parallel prose render/modules render/plan render/sink search source symbols
+render/site/sitetest: parallel
 build/buildtest:   build languages
 demo:              -
 vcs:               -
@@ -72,6 +72,8 @@ only cli                      github.com/spf13/cobra
 only cli                      github.com/schollz/progressbar/v3
 only settings                 go.yaml.in/yaml/v3
 only look,prose/markdown      golang.org/x/net
+only look                     github.com/tdewolff/parse/v2
+only render/site              github.com/tdewolff/minify/v2
 only recall                   github.com/cespare/xxhash/v2
 only preview                  net/http
 only guide,example,vcs        os/exec

@@ -220,7 +220,7 @@ func (w *Workspace) Plan(s *build.Snapshot) *plan.Plan {
 // and, where it is asked for, the one on coverage.
 func (w *Workspace) planWith(s *build.Snapshot, findings int, coverage bool) *plan.Plan {
 	whole := w.Settings.Write.Whole
-	return plan.New(s.Links, plan.Options{Source: w.source(), Findings: findings, Coverage: coverage, Whole: func(module string) bool {
+	return plan.New(s.Links, plan.Options{Source: w.source(), Findings: findings, Coverage: coverage, Workers: w.workers(), Whole: func(module string) bool {
 		return slices.ContainsFunc(whole, func(pattern string) bool {
 			ok, _ := doublestar.Match(pattern, module)
 			return ok

@@ -7,13 +7,17 @@ package plan
 
 import (
 	"cmp"
+	"context"
 	"path"
 	"slices"
 	"strings"
 	"sync"
 
+	"golang.org/x/sync/errgroup"
+
 	"codrel/internal/link"
 	"codrel/internal/model"
+	"codrel/internal/parallel"
 )
 
 // Plan is all pages of a site. It is safe for use by several goroutines.
@@ -35,8 +39,9 @@ type Plan struct {
 // Options is what the plan is told.
 type Options struct {
 	Source   Source
-	Findings int                      // how many findings get a page; negative for no such page
-	Coverage bool                     // whether there is a page of what is documented
+	Findings int  // how many findings get a page; negative for no such page
+	Coverage bool // whether there is a page of what is documented
+	Workers  int
 	Whole    func(module string) bool // of which modules, by path, there is one page with everything; may be nil
 }
 
@@ -69,12 +74,15 @@ func (p *Plan) Pages() []*Page { return p.pages() }
 func (p *Plan) Letters() []*Page { return p.letters() }
 
 func (p *Plan) allPages() []*Page {
-	var users sync.WaitGroup
+	pages, modules := p.fixed(), p.inOrder()
+	var ahead errgroup.Group
 	if p.Source == FullSource {
-		users.Go(p.Links.FindUsers) // takes a while, and little else waits for it
+		ahead.Go(func() error { p.Links.FindUsers(); return nil }) // takes a while, and little else waits for it
 	}
-	pages := p.fixed()
-	modules := p.inOrder()
+	more := make([][]*Page, len(modules))
+	ahead.Go(func() error {
+		return parallel.Each(context.Background(), p.options.Workers, len(modules), func(i int) { more[i] = p.morePages(modules[i]) })
+	})
 	for _, lib := range p.Links.Project.Libraries {
 		pages = append(pages, p.libraryPage(lib.Library))
 		for _, m := range p.Modules(lib.Library) {
@@ -86,12 +94,12 @@ func (p *Plan) allPages() []*Page {
 	}
 	pages = append(pages, p.letters()...)
 	pages = append(pages, p.sources.pages()...)
-	users.Wait()
+	_ = ahead.Wait() // which nothing ends
 	for _, v := range modules {
 		pages = append(pages, v.users().pages...)
 	}
-	for _, v := range modules {
-		pages = append(pages, p.morePages(v)...)
+	for _, list := range more {
+		pages = append(pages, list...)
 	}
 	pages = append(pages, p.reports()...)
 	for _, v := range modules {

@@ -15,9 +15,15 @@ import (
 	"sync"
 	"sync/atomic"
 
+	"github.com/tdewolff/minify/v2"
+	"github.com/tdewolff/minify/v2/css"
+	"github.com/tdewolff/minify/v2/js"
+	"golang.org/x/sync/errgroup"
+
 	"codrel/internal/lang"
 	"codrel/internal/look"
 	"codrel/internal/model"
+	"codrel/internal/parallel"
 	"codrel/internal/prose"
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
@@ -97,39 +103,27 @@ func (s *Site) Write(ctx context.Context, to sink.Sink) error {
 		return err
 	}
 	pages := s.plan.Pages()
-	var next, done atomic.Int64
-	var failed atomic.Pointer[error]
-	var wait sync.WaitGroup
-	wait.Go(func() {
-		if err := s.writeSearch(to); err != nil {
-			failed.CompareAndSwap(nil, &err)
-		}
-	})
-	for range max(1, s.options.Workers) {
-		wait.Go(func() {
-			var buffer bytes.Buffer
-			for i := int(next.Add(1)) - 1; i < len(pages) && failed.Load() == nil; i = int(next.Add(1)) - 1 {
-				if err := s.put(ctx, &buffer, pages[i], to); err != nil {
-					failed.CompareAndSwap(nil, &err)
-					return
-				}
-				if s.options.Progress != nil {
-					s.options.Progress(int(done.Add(1)), len(pages))
-				}
+	var done atomic.Int64
+	all, ctx := errgroup.WithContext(ctx)
+	all.Go(func() error { return s.writeSearch(to) })
+	all.Go(func() error {
+		return parallel.Try(ctx, max(1, s.options.Workers), len(pages), func(i int) error {
+			err := s.put(ctx, pages[i], to)
+			if s.options.Progress != nil {
+				s.options.Progress(int(done.Add(1)), len(pages))
 			}
+			return err
 		})
-	}
-	wait.Wait()
-	if err := failed.Load(); err != nil {
-		return *err
-	}
-	return ctx.Err()
+	})
+	return all.Wait()
 }
 
-func (s *Site) put(ctx context.Context, buffer *bytes.Buffer, page *plan.Page, to sink.Sink) error {
-	if err := ctx.Err(); err != nil {
-		return err
-	}
+// buffers holds room for pages that was used before.
+var buffers = sync.Pool{New: func() any { return new(bytes.Buffer) }}
+
+func (s *Site) put(ctx context.Context, page *plan.Page, to sink.Sink) error {
+	buffer := buffers.Get().(*bytes.Buffer)
+	defer buffers.Put(buffer)
 	buffer.Reset()
 	if err := s.Page(page).Render(ctx, buffer); err != nil {
 		return err
@@ -137,17 +131,13 @@ func (s *Site) put(ctx context.Context, buffer *bytes.Buffer, page *plan.Page, t
 	return to.Put(page.Address, buffer.Bytes())
 }
 
-// withoutRemarks is a script without indentation and the lines that are comments, since
-// it is loaded before the first key stroke. None of ours has a text of several lines.
-func withoutRemarks(script []byte) []byte {
-	var out []byte
-	for line := range bytes.Lines(script) {
-		if line = bytes.TrimLeft(line, " "); !bytes.HasPrefix(line, []byte("//")) && len(line) > 1 {
-			out = append(out, line...)
-		}
-	}
-	return out
-}
+// minified are the kinds of files that are written without what only their authors need.
+var minified = func() *minify.M {
+	m := minify.New()
+	m.AddFunc(".js", js.Minify)
+	m.AddFunc(".css", css.Minify)
+	return m
+}()
 
 func (s *Site) copyFiles(to sink.Sink) error {
 	err := fs.WalkDir(assets, "assets", func(p string, e fs.DirEntry, err error) error {
@@ -158,8 +148,10 @@ func (s *Site) copyFiles(to sink.Sink) error {
 		if err != nil {
 			return err
 		}
-		if path.Ext(p) == ".js" {
-			data = withoutRemarks(data)
+		if kind := path.Ext(p); kind == ".js" || kind == ".css" {
+			if data, err = minified.Bytes(kind, data); err != nil {
+				return err
+			}
 		}
 		return to.Put(p, data)
 	})

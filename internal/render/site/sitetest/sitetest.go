@@ -5,6 +5,7 @@ package sitetest
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"io"
 	"io/fs"
@@ -13,8 +14,8 @@ import (
 	"runtime"
 	"slices"
 	"strings"
-	"sync"
-	"sync/atomic"
+
+	"codrel/internal/parallel"
 
 	"golang.org/x/net/html"
 )
@@ -69,26 +70,14 @@ func Crawl(site fs.FS) (Report, error) {
 
 func readAll(site fs.FS, names []string) ([]page, error) {
 	pages := make([]page, len(names))
-	errs := make([]error, len(names))
-	var next atomic.Int64
-	var wait sync.WaitGroup
-	for range runtime.GOMAXPROCS(0) {
-		wait.Go(func() {
-			for i := int(next.Add(1)) - 1; i < len(names); i = int(next.Add(1)) - 1 {
-				data, err := fs.ReadFile(site, names[i])
-				if errs[i] = err; err == nil {
-					pages[i] = read(names[i], data)
-				}
-			}
-		})
-	}
-	wait.Wait()
-	for _, err := range errs {
-		if err != nil {
-			return nil, err
+	err := parallel.Try(context.Background(), runtime.GOMAXPROCS(0), len(names), func(i int) error {
+		data, err := fs.ReadFile(site, names[i])
+		if err == nil {
+			pages[i] = read(names[i], data)
 		}
-	}
-	return pages, nil
+		return err
+	})
+	return pages, err
 }
 
 func judge(names []string, pages []page, files map[string]bool) Report {
