@@ -95,7 +95,7 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 			fmt.Printf("  complains %s:%d %s\n", f, p.Place.At.Line, p.Arg("problem"))
 		}
 		for i := range facts.Occurrences {
-			if o := &facts.Occurrences[i]; !o.Worded && !o.Local { // no parser of code knows what comments declare
+			if o := &facts.Occurrences[i]; !o.FromComment && !o.Local { // no parser of code knows what comments declare
 				got = append(got, ours(f, o))
 			}
 		}

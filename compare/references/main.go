@@ -49,7 +49,7 @@ func main() {
 func found(s *build.Snapshot) int {
 	count := 0
 	eachNode(s, func(n *prose.Node, from link.Scope) {
-		if n.Kind == prose.Reference && s.Links.Resolve(from, n.Target, link.HowOf(n)).Outcome == link.Found {
+		if n.Kind == prose.Reference && s.Links.Resolve(from, n.Target, link.StrictnessOf(n)).Outcome == link.Found {
 			count++
 		}
 	})

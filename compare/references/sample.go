@@ -45,7 +45,7 @@ func ofTexts(s *build.Snapshot) (out []place) {
 		if n.Kind == prose.Code && !link.ReadsLikeName(text) {
 			return
 		}
-		if r := s.Links.Resolve(from, text, link.HowOf(n)); r.Outcome == link.Found {
+		if r := s.Links.Resolve(from, text, link.StrictnessOf(n)); r.Outcome == link.Found {
 			out = append(out, placed(sort, text, r.Target, from.File, max(n.Span.Start, shownAt(n))))
 		}
 	})

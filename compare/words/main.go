@@ -77,7 +77,7 @@ func measure(folder string) (lines int, lost []string, err error) {
 					continue
 				}
 				for _, o := range d.Occurrences {
-					if o.Doc != nil && (o.Occurrence == d.Speaks(model.Words).Occurrence || !o.Behind) {
+					if o.Doc != nil && (o.Occurrence == d.Speaks(model.Words).Occurrence || !o.Implementation) {
 						comment(o.Doc, fmt.Sprintf("%s:%d %s", o.File.Path, o.Line, d.Path()))
 					}
 				}

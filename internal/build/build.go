@@ -68,9 +68,9 @@ type Snapshot struct {
 type Stats struct {
 	Files    int
 	Bytes    int64
-	Declared int            // declarations in all modules that are no tests
-	InReach  int            // those of them that have a place among the pages
-	Passed   []model.Passed // folders, from the project's root, of files that were not read since they are built from others
+	Declared int                   // declarations in all modules that are no tests
+	InReach  int                   // those of them that have a place among the pages
+	Passed   []model.SkippedFolder // folders, from the project's root, of files that were not read since they are built from others
 	Stages   []StageTime
 }
 
@@ -161,7 +161,7 @@ func (r *run) rules() check.Options {
 	set := r.options.Settings
 	return check.Options{
 		Reach: set.Reach, Rules: set.Checks.Rules, Folders: folders(set), Only: r.options.Only, Workers: r.workers(),
-		TakenAsked: set.Checks.TakenAsked,
+		AskInherited: set.Checks.AskInherited,
 	}
 }
 
@@ -189,11 +189,11 @@ func inReach(s *Snapshot) (n int) {
 
 // passed are the folders of all libraries that were passed over; of files without blanks
 // and comments there is one entry for all.
-func passed(p *model.Project) []model.Passed {
-	var out []model.Passed
+func passed(p *model.Project) []model.SkippedFolder {
+	var out []model.SkippedFolder
 	minified := 0
 	for _, lib := range p.Libraries {
-		for _, folder := range lib.Passed {
+		for _, folder := range lib.Skipped {
 			if folder.Minified {
 				minified += folder.Files
 				continue
@@ -203,7 +203,7 @@ func passed(p *model.Project) []model.Passed {
 		}
 	}
 	if minified > 0 {
-		out = append(out, model.Passed{Files: minified, Minified: true})
+		out = append(out, model.SkippedFolder{Files: minified, Minified: true})
 	}
 	return out
 }

@@ -214,7 +214,7 @@ func (r *run) relink(was *Snapshot, facts map[*model.Facts]*model.Facts) {
 // same modules, and no file speaks of what others declare, only their modules are.
 func contentsWith(was *model.Contents, end lang.FrontEnd, facts map[*model.Facts]*model.Facts, unsettled map[*model.Module]bool) *model.Contents {
 	anew, whole := false, false
-	out := &model.Contents{Library: was.Library, Told: was.Told, Files: slices.Clone(was.Files)}
+	out := &model.Contents{Library: was.Library, HasAbout: was.HasAbout, Files: slices.Clone(was.Files)}
 	for i, f := range was.Files {
 		if fresh := facts[f]; fresh != nil {
 			out.Files[i], anew = fresh, true
@@ -226,7 +226,7 @@ func contentsWith(was *model.Contents, end lang.FrontEnd, facts map[*model.Facts
 	if !anew {
 		return was
 	}
-	if _, placer := end.(lang.Placer); placer || was.Told || whole {
+	if _, placer := end.(lang.Placer); placer || was.HasAbout || whole {
 		join.Library(out, end)
 		return out
 	}

@@ -59,7 +59,7 @@ func Height(hour int) float64 { return 0 }
 				Arguments: []finding.Argument{argument("kind", d.Kind().String()), argument("name", d.Path())},
 			}
 			if of := p.Links.TextOf(d); of != nil && of != d {
-				if p.takenCounts {
+				if p.inheritedCounts {
 					continue
 				}
 				f.Form = "taken"
@@ -83,7 +83,7 @@ func (p *Pass) undocumentedForms(d *model.Declaration) {
 		if doc, _ := forms[i].Doc(); doc != nil || len(forms) < 2 {
 			continue
 		}
-		if doc, _ := p.Links.TextOfForm(d, &forms[i]); doc.Doc != nil && p.takenCounts {
+		if doc, _ := p.Links.TextOfForm(d, &forms[i]); doc.Doc != nil && p.inheritedCounts {
 			continue
 		}
 		head := forms[i].Head()
@@ -119,7 +119,7 @@ func (p *Pass) asks(d *model.Declaration) bool {
 	if d.IsSecond() {
 		return false // what it is a name of is asked for
 	}
-	if asker, ok := p.Links.FrontEnd(d.Module.Library.Language).(lang.Asker); ok {
+	if asker, ok := p.Links.FrontEnd(d.Module.Library.Language).(lang.CommentPolicy); ok {
 		return asker.AsksComment(d)
 	}
 	switch {
@@ -147,11 +147,11 @@ func (p *Pass) count() {
 		}
 		switch {
 		case p.tagsAlone(d) && !taken:
-		case taken && (d.Documented() || p.takenCounts):
-			p.coverage.Taken++
+		case taken && (d.Documented() || p.inheritedCounts):
+			p.coverage.Inherited++
 			p.coverage.Documented++
 		case taken:
-			p.coverage.More++
+			p.coverage.InheritedOnly++
 		case d.Documented():
 			p.coverage.Documented++
 		}
@@ -182,7 +182,7 @@ func Height(hour int) float64 { return 0 }
 		if !p.Links.ModuleInReach(p.Module) || len(p.Module.Doc) > 0 {
 			return
 		}
-		if asker, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.Asker); ok && !asker.AsksModuleComment(p.Module) {
+		if asker, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.CommentPolicy); ok && !asker.AsksModuleComment(p.Module) {
 			return
 		}
 		for _, f := range p.Module.Files {

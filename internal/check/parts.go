@@ -178,8 +178,8 @@ func (p *Pass) describe(d *model.Declaration) *described {
 			continue
 		}
 		c.add(o.Callable.Params)
-		c.loose = c.loose || o.Callable.Open
-		c.told = c.told || o.Callable.Bare
+		c.loose = c.loose || o.Callable.ReadsArguments
+		c.told = c.told || o.Callable.Placeholder
 	}
 	for _, o := range p.commented(callable) {
 		c.asked = append(c.asked, o.Callable.Params...)
@@ -207,7 +207,7 @@ func (p *Pass) commented(callable *model.Declaration) []model.At {
 		if o.Doc != nil && len(p.Links.Comments.Of(p.Module.Library.Habits, o.File, o.Doc).Of(prose.Parameters)) > 0 {
 			own = append(own, o)
 		}
-		if !o.Behind {
+		if !o.Implementation {
 			seen = append(seen, o)
 		}
 	}
@@ -295,8 +295,8 @@ func (p *Pass) said(c *described, d *model.Declaration) {
 func (p *Pass) taken(c *described) {
 	for _, s := range c.sections {
 		for i := range s.Body {
-			if n := prose.Alone(&s.Body[i], prose.Taken); n != nil {
-				if of := p.Links.TakenFrom(c.d, n); of != nil {
+			if n := prose.Alone(&s.Body[i], prose.Inherited); n != nil {
+				if of := p.Links.InheritedText(c.d, n); of != nil {
 					sections, _ := p.Links.Sections(of)
 					c.sections = append(c.sections, sections)
 				}
@@ -417,7 +417,7 @@ func (p *Pass) perForm(c *described) []*described {
 		one := &described{d: c.d, sections: []*prose.Sections{p.Links.Comments.Of(p.Module.Library.Habits, file, doc)}, file: file, names: map[string]bool{}, told: c.told, text: doc.Text}
 		one.add(params)
 		for _, at := range forms[i].Occurrences {
-			one.loose = one.loose || at.Callable != nil && at.Callable.Open
+			one.loose = one.loose || at.Callable != nil && at.Callable.ReadsArguments
 		}
 		out = append(out, one)
 	}
@@ -612,13 +612,13 @@ func (p *Pass) undescribedResults(c *described) {
 		if o.Callable == nil {
 			continue
 		}
-		if o.Callable.Gives == model.GivesSeries {
+		if o.Callable.Returns == model.ReturnsSeries {
 			gives, form = true, "series"
 		}
 		if len(o.Callable.Results) > 0 { // what is declared outweighs what a body looks like
 			gives = gives || !isNothing(p.Module.Library.Habits, o.Callable.Results[0].Type.Text(o.File.Text))
 		} else {
-			gives = gives || o.Callable.Gives == model.GivesResult || o.Callable.Gives == model.GivesRelayed && p.relayed(c.d, o, 0)
+			gives = gives || o.Callable.Returns == model.ReturnsResult || o.Callable.Returns == model.ReturnsForwarded && p.relayed(c.d, o, 0)
 		}
 	}
 	if gives {
@@ -681,7 +681,7 @@ func (p *Pass) relayed(d *model.Declaration, at model.At, depth int) bool {
 	if depth > deepest {
 		return true
 	}
-	for _, name := range at.Callable.Relays {
+	for _, name := range at.Callable.Forwards {
 		of := p.callee(d, name)
 		if self, _, member := strings.Cut(name, "."); of == nil && member && isSelf(d, self) {
 			continue // of an object that it holds, which nobody here knows
@@ -695,8 +695,8 @@ func (p *Pass) relayed(d *model.Declaration, at model.At, depth int) bool {
 			if !isNothing(p.Module.Library.Habits, called.Callable.Results[0].Type.Text(called.File.Text)) {
 				return true
 			}
-		case called.Callable.Gives == model.GivesNothing:
-		case called.Callable.Gives != model.GivesRelayed || p.relayed(of, called, depth+1):
+		case called.Callable.Returns == model.ReturnsNothing:
+		case called.Callable.Returns != model.ReturnsForwarded || p.relayed(of, called, depth+1):
 			return true
 		}
 	}

@@ -114,7 +114,7 @@ func (p *Pass) references(visit func(d *model.Declaration, place finding.Place, 
 	p.eachText(func(d *model.Declaration, f *model.Facts, sections *prose.Sections, from link.Scope) {
 		for nodes := range sections.All {
 			prose.Walk(nodes, func(n *prose.Node) bool {
-				if n.Kind == prose.Reference || n.Kind == prose.Taken && n.Strict {
+				if n.Kind == prose.Reference || n.Kind == prose.Inherited && n.Strict {
 					visit(d, f.Place(shownSpan(n)), n, from)
 				}
 				return true
@@ -163,30 +163,30 @@ func (p *Pass) resolve(from link.Scope, n *prose.Node) link.Result {
 }
 
 func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
-	if n.Kind == prose.Taken && n.Target == "" {
+	if n.Kind == prose.Inherited && n.Target == "" {
 		p.nothingToTake(d, place, n)
 		return
 	}
 	result := p.resolve(from, n)
 	f := finding.Finding{Rule: finding.BrokenReference, Place: place, Arguments: []finding.Argument{argument("text", n.Target)}}
 	switch {
-	case result.Outcome == link.Found && n.Kind == prose.Taken:
-		if d == nil || p.Links.TakenFrom(d, n) != nil {
+	case result.Outcome == link.Found && n.Kind == prose.Inherited:
+		if d == nil || p.Links.InheritedText(d, n) != nil {
 			return
 		}
 		f.Form = "no text"
 	case result.Outcome == link.Found && n.Strict && p.hidden(result.Target):
-		if n.Outward && p.Links.MayBeOutside(from, n.Target) {
+		if n.MayBeExternal && p.Links.MayBeOutside(from, n.Target) {
 			return
 		}
 		f.Form, f.Severity = "out of reach", finding.Note // it is there, only not for users
 	case result.Outcome != link.Missing:
 		return
-	case !n.Strict && n.Outward && !result.Partial: // a word in a list of names may be anybody's
+	case !n.Strict && n.MayBeExternal && !result.Partial: // a word in a list of names may be anybody's
 		return
 	case !n.Strict && !couldBeReference(n.Target, result):
 		return
-	case n.Outward && p.Links.MayBeOutside(from, n.Target):
+	case n.MayBeExternal && p.Links.MayBeOutside(from, n.Target):
 		return
 	case result.Unfit != nil:
 		f.Form = "fits no form"
@@ -222,7 +222,7 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 // nothingToTake reports a comment whose text is said to be another's where no other
 // has any. Of what extends something that nobody here has read, nothing is claimed.
 func (p *Pass) nothingToTake(d *model.Declaration, place finding.Place, n *prose.Node) {
-	if d == nil || p.Links.TakenFrom(d, n) != nil || p.Links.MayHaveMore(d) {
+	if d == nil || p.Links.InheritedText(d, n) != nil || p.Links.MayHaveMore(d) {
 		return
 	}
 	p.report(d, finding.Finding{
@@ -307,7 +307,7 @@ func (p *Pass) ambiguous(d *model.Declaration, place finding.Place, n *prose.Nod
 		return
 	}
 	result := p.resolve(from, n)
-	if result.Outcome != link.Ambiguous || n.Outward && p.Links.MayBeOutside(from, n.Target) {
+	if result.Outcome != link.Ambiguous || n.MayBeExternal && p.Links.MayBeOutside(from, n.Target) {
 		return
 	}
 	var names []string

@@ -21,8 +21,8 @@ type Options struct {
 	Folders []Folder                    // later ones win
 	Only    []string                    // names of the only rules to apply; empty for all
 	Workers int
-	// TakenAsked is whether a member that inherits its text should have one of its own.
-	TakenAsked bool
+	// AskInherited is whether a member that inherits its text should have one of its own.
+	AskInherited bool
 }
 
 // Folder changes severities for the files that match a pattern.
@@ -33,10 +33,10 @@ type Folder struct {
 
 // Coverage counts the declarations that ask for a comment.
 type Coverage struct {
-	Documented int
-	Total      int
-	Taken      int // of the documented: described by another's comment alone
-	More       int // described by another's comment, which does not count
+	Documented    int
+	Total         int
+	Inherited     int // of the documented: described by another's comment alone
+	InheritedOnly int // described by another's comment, which does not count
 }
 
 // Percent is the documented share; a project that has nothing to document is whole.
@@ -64,7 +64,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 	}
 	passes := make([]Pass, len(modules))
 	_ = parallel.Each(ctx, options.Workers, len(modules), func(i int) { // who asks looks at the context
-		passes[i] = Pass{Links: links, Module: modules[i], known: isRule, takenCounts: !options.TakenAsked}
+		passes[i] = Pass{Links: links, Module: modules[i], known: isRule, inheritedCounts: !options.AskInherited}
 		passes[i].run(options)
 	})
 	result := Result{Findings: slices.Clone(earlier), Modules: map[*model.Module]Coverage{}}
@@ -78,8 +78,8 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 		result.Findings = append(result.Findings, p.findings...)
 		result.Coverage.Documented += p.coverage.Documented
 		result.Coverage.Total += p.coverage.Total
-		result.Coverage.Taken += p.coverage.Taken
-		result.Coverage.More += p.coverage.More
+		result.Coverage.Inherited += p.coverage.Inherited
+		result.Coverage.InheritedOnly += p.coverage.InheritedOnly
 		result.Excused += p.excused
 		if p.Module != nil {
 			result.Modules[p.Module] = p.coverage
@@ -94,7 +94,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 // Module is what the rules find in one module, sorted and with severities: the findings of
 // [Run] that have a place in it, but for places in other modules of the same cause.
 func Module(m *model.Module, links *link.Index, options Options) []finding.Finding {
-	p := Pass{Links: links, Module: m, known: isRule, takenCounts: !options.TakenAsked}
+	p := Pass{Links: links, Module: m, known: isRule, inheritedCounts: !options.AskInherited}
 	p.run(options)
 	list := p.findings
 	for _, f := range m.Files {
@@ -156,8 +156,8 @@ type Pass struct {
 	excused  int
 	inserted []string // names of fragments that texts insert
 
-	takenCounts bool
-	known       func(rule string) bool // a rule's name; a rule cannot ask the list it stands in
+	inheritedCounts bool
+	known           func(rule string) bool // a rule's name; a rule cannot ask the list it stands in
 }
 
 func isRule(name string) bool { return ByName(name) != nil }
@@ -199,7 +199,7 @@ func (p *Pass) lets(d *model.Declaration, rule string) bool {
 
 // moduleWord is what the language calls the module.
 func (p *Pass) moduleWord() string {
-	if worder, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.Worder); ok {
+	if worder, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.Terminology); ok {
 		return worder.ModuleWord(p.Module)
 	}
 	return model.KindModule.String()

@@ -142,11 +142,11 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 		return
 	}
 	taken := ""
-	if c.Taken > 0 {
-		taken = fmt.Sprintf(", %d of them with inherited text", c.Taken)
+	if c.Inherited > 0 {
+		taken = fmt.Sprintf(", %d of them with inherited text", c.Inherited)
 	}
-	if c.More > 0 {
-		taken += fmt.Sprintf(", %d more have inherited text", c.More)
+	if c.InheritedOnly > 0 {
+		taken += fmt.Sprintf(", %d more have inherited text", c.InheritedOnly)
 	}
 	fmt.Fprintf(a.stdout, "%s · %d of %d %s documented (%.1f %%)%s\n", a.counts(list), c.Documented, c.Total, what, c.Percent(), taken)
 	a.passedOver(s)

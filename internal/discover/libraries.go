@@ -37,7 +37,7 @@ func (s *search) assign(t *tree, f *sorted) {
 	}
 	for _, lib := range byFolder {
 		for _, pattern := range t.read.Open {
-			lib.Model.Open = append(lib.Model.Open, path.Join(t.top, pattern))
+			lib.Model.Visible = append(lib.Model.Visible, path.Join(t.top, pattern))
 		}
 	}
 }
@@ -136,7 +136,7 @@ func (s *search) choose(lib *Library) {
 		}
 		return data
 	})
-	lib.Model.Entries, lib.Model.Inside, lib.Model.Passed = choice.Entries, choice.Inside, choice.Passed
+	lib.Model.Entries, lib.Model.OwnImports, lib.Model.Skipped = choice.Entries, choice.Inside, choice.Passed
 	left := map[string]bool{}
 	for _, f := range choice.Left {
 		left[path.Join(lib.Model.Root, f)] = true

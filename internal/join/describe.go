@@ -10,8 +10,8 @@ import (
 // describe gives comments that stand elsewhere to what they describe: an occurrence that
 // has the words for the declaration, and says nothing else of it.
 func describe(lib *model.Contents) {
-	lib.Told = slices.ContainsFunc(lib.Files, func(f *model.Facts) bool { return len(f.About) > 0 })
-	if !lib.Told {
+	lib.HasAbout = slices.ContainsFunc(lib.Files, func(f *model.Facts) bool { return len(f.About) > 0 })
+	if !lib.HasAbout {
 		return
 	}
 	type told struct {
@@ -58,7 +58,7 @@ func textNamed(d *model.Declaration) string {
 func describeWith(d *model.Declaration, about *model.About, f *model.Facts) {
 	is := d.Speaks(model.Nature)
 	o := &model.Occurrence{
-		Kind: is.Kind, Name: is.Name, Scope: is.Scope, Parent: -1, Visibility: is.Visibility, Doc: about.Doc, Behind: true, Worded: true,
+		Kind: is.Kind, Name: is.Name, Scope: is.Scope, Parent: -1, Visibility: is.Visibility, Doc: about.Doc, Implementation: true, FromComment: true,
 		Line: int32(f.Position(about.Span.Start).Line), NameSpan: about.Span, Span: about.Span,
 	}
 	if is.Callable != nil {

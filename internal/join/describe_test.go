@@ -55,6 +55,6 @@ func TestCommentsThatStandElsewhere(t *testing.T) {
 
 func TestNoCommentsElsewhere(t *testing.T) {
 	lib := told(t, "a.mad", "space Port\n/ Opens.\nfn open()\n")
-	assert.False(t, lib.Told)
+	assert.False(t, lib.HasAbout)
 	assert.Len(t, find(t, lib, "open").Occurrences, 1)
 }

@@ -65,7 +65,7 @@ func Again(modules []*model.Module, files func(*model.Module) []*model.Facts) []
 // open reports whether the settings let a module count as visible.
 func open(lib *model.Library, m *model.Module) bool {
 	dir := path.Dir(m.AllFiles()[0].Path)
-	return slices.ContainsFunc(lib.Open, func(pattern string) bool {
+	return slices.ContainsFunc(lib.Visible, func(pattern string) bool {
 		ok, _ := doublestar.Match(pattern, dir)
 		return ok
 	})
@@ -181,7 +181,7 @@ func declare(m *model.Module, placed placement) {
 	}
 	listed := map[string]bool{} // by any of its files: a stub need not say it again
 	for _, f := range m.Files {
-		for _, name := range f.Names {
+		for _, name := range f.ExportList {
 			listed[name.Name] = true
 		}
 	}
@@ -251,7 +251,7 @@ func visibility(m *model.Module, d *model.Declaration) model.Visibility {
 	return v
 }
 
-// own is a declaration's own visibility: a list of what its file gives away
+// own is a declaration's own visibility: a list of what its file exports
 // outweighs how its name is written.
 func own(d *model.Declaration) model.Visibility {
 	v := d.Speaks(model.Words).Visibility

@@ -103,11 +103,11 @@ type Chooser interface {
 
 // Choice is what a Chooser decides.
 type Choice struct {
-	Entries []model.Entry  // what users import; empty where that is everything
-	Inside  []model.Entry  // names by which only the library's own files import
-	Left    []string       // files that are not read: there is source beside what was built
-	Twins   []string       // files that are read for the symbol stream alone: others say the same
-	Passed  []model.Passed // the folders of both
+	Entries []model.Entry         // what users import; empty where that is everything
+	Inside  []model.Entry         // names by which only the library's own files import
+	Left    []string              // files that are not read: there is source beside what was built
+	Twins   []string              // files that are read for the symbol stream alone: others say the same
+	Passed  []model.SkippedFolder // the folders of both
 }
 
 // Moduler is a front end whose language makes modules of several files.
@@ -188,14 +188,14 @@ type Part struct {
 }
 
 // Packages is a front end in whose language a module may stand for those below it, and
-// gives on what it takes from them.
+// re-exports what it takes from them.
 type Packages interface {
 	IsPackage(*model.Module) bool
 }
 
-// Packaged is a front end whose modules have paths that mean something in their
+// PackageImports is a front end whose modules have paths that mean something in their
 // library alone: others import them by the library's package.
-type Packaged interface {
+type PackageImports interface {
 	// ImportedAs is what users of the library import a module by, or "" where they cannot.
 	ImportedAs(*model.Module) string
 }
@@ -212,8 +212,8 @@ type Library interface {
 	IsNativeModule(name string) bool
 }
 
-// Asker is a front end whose language has habits of its own on what needs a comment.
-type Asker interface {
+// CommentPolicy is a front end whose language has habits of its own on what needs a comment.
+type CommentPolicy interface {
 	// AsksComment reports whether a declaration should have one.
 	AsksComment(*model.Declaration) bool
 	// AsksModuleComment reports whether a module should have one.
@@ -255,15 +255,15 @@ type ImportTyper interface {
 	ImportedType(text string) (from, name, short string, ok bool)
 }
 
-// Eraser is a front end whose language loads nothing for names that only types need.
-type Eraser interface {
+// TypeErasure is a front end whose language loads nothing for names that only types need.
+type TypeErasure interface {
 	// ValueNames are the names that a file needs when the program runs; nil where it
 	// needs all.
 	ValueNames(*model.Facts) map[string]bool
 }
 
-// Worder is a front end whose language has words of its own for modules and kinds.
-type Worder interface {
+// Terminology is a front end whose language has words of its own for modules and kinds.
+type Terminology interface {
 	// ModuleWord is what the language calls a module such as this one.
 	ModuleWord(*model.Module) string
 	// KindWord is what the language calls the declaration, or "" where the usual word fits.
@@ -273,37 +273,37 @@ type Worder interface {
 	GroupKey(title string) string
 }
 
-// Holder is a front end whose language writes what a type holds behind its name.
-type Holder interface {
-	// Holds says how it does so; ok is false for declarations that are not written so.
-	Holds(d *model.Declaration) (form Held, ok bool)
+// MemberBlocks is a front end whose language writes what a type holds behind its name.
+type MemberBlocks interface {
+	// BlockStyle says how it does so; ok is false for declarations that are not written so.
+	BlockStyle(d *model.Declaration) (form BlockStyle, ok bool)
 }
 
-// Held is how a language writes what a type holds.
-type Held struct {
+// BlockStyle is how a language writes what a type holds.
+type BlockStyle struct {
 	Open, Close string // around the members
 	End         string // behind each of them
 	Remark      string // before a remark on the rest of a line
 	Methods     bool   // methods stand there too
 }
 
-// Valued is a front end in whose language constants and variables often hold functions.
-type Valued interface {
+// FunctionValues is a front end in whose language constants and variables often hold functions.
+type FunctionValues interface {
 	// HoldsFunction reports whether the words of a declaration say that its value is one.
 	HoldsFunction(*model.Declaration) bool
 }
 
-// Using is a front end that knows how a user brings a module in.
-type Using interface {
+// ImportWriter is a front end that knows how a user brings a module in.
+type ImportWriter interface {
 	// BringIn is the line a reader copies to use the module, or "" where it cannot be
 	// imported. shadowed says that the module above has something else under its name.
 	BringIn(m *model.Module, shadowed bool) string
 }
 
-// NameUsing is a front end in whose language a name is brought in on its own.
-type NameUsing interface {
+// NameImportWriter is a front end in whose language a name is brought in on its own.
+type NameImportWriter interface {
 	// BringNameIn is the line a reader copies to use a declaration at the top of a
-	// module. It is taken from a module that declares it or gives it on under a name:
+	// module. It is taken from a module that declares it or re-exports it under a name:
 	// "default" where that is none.
 	BringNameIn(from *model.Module, d *model.Declaration, name string) string
 }

@@ -9,7 +9,7 @@ import (
 	"codrel/internal/source"
 )
 
-// This file finds what modules give on that cannot be found.
+// This file finds what modules re-export that cannot be found.
 
 // BrokenExport is a name, or everything of a module, that a module gives to its users and
 // that is nowhere.
@@ -35,10 +35,10 @@ func (x *Index) BrokenExports(m *model.Module) []BrokenExport {
 				out = append(out, b)
 			}
 		}
-		if !f.Listed || x.makesNames(m, 0) {
+		if !f.HasExportList || x.makesNames(m, 0) {
 			continue
 		}
-		for _, l := range f.Names {
+		for _, l := range f.ExportList {
 			if m.Find(l.Name) == nil && !x.imported(f, l.Name) && x.gives(m, l.Name, &trail{}).None() && !x.hasBelow(m, l.Name) {
 				out = append(out, BrokenExport{File: f, Span: l.Span, Name: l.Name, Listed: true})
 			}
@@ -53,7 +53,7 @@ func (x *Index) brokenImport(m *model.Module, f *model.Facts, i imported) (Broke
 		b.Name = ""
 	}
 	switch {
-	case !i.from.Public || i.self || i.from.Apart:
+	case !i.from.Reexport || i.self || i.from.NotLoaded:
 		return b, false
 	case i.module == nil:
 		return b, isRelative(i.from.Path) && x.mayMiss(m) && isCode(i.from.Path) && !passedOver(m, f, i.from.Path)
@@ -89,7 +89,7 @@ func isCode(written string) bool {
 // passedOver reports whether a relative path leads into a folder that was not read.
 func passedOver(m *model.Module, f *model.Facts, written string) bool {
 	at := path.Join(path.Dir(f.Path), written)
-	for _, p := range m.Library.Passed {
+	for _, p := range m.Library.Skipped {
 		if p.Minified || strings.HasPrefix(at+"/", path.Join(m.Library.Root, p.Folder)+"/") {
 			return true
 		}

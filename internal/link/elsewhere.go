@@ -59,7 +59,7 @@ func newElsewhere(projects []Outside, ends map[string]lang.FrontEnd) *elsewhere 
 				e.all = append(e.all, o)
 				e.paths[o.symbols.Path] = append(e.paths[o.symbols.Path], o)
 				as := o.symbols.As
-				if _, packaged := ends[from.Language].(lang.Packaged); as == "" && !packaged {
+				if _, packaged := ends[from.Language].(lang.PackageImports); as == "" && !packaged {
 					as = o.symbols.Path
 				}
 				e.usable[as] = append(e.usable[as], o)
@@ -281,7 +281,7 @@ func (e *elsewhere) bases(d *model.Declaration) []*model.Declaration {
 	return out
 }
 
-// gives is what a module of another project gives on under a name.
+// gives is what a module of another project re-exports under a name.
 func (e *elsewhere) gives(m *model.Module, name string) Target {
 	o := e.of(m)
 	if o == nil || o.symbols.Gives[name] == "" {

@@ -73,7 +73,7 @@ func (x *Index) edges(m *model.Module) []Edge {
 	found := map[*model.Module]int{}
 	var out []Edge
 	importer, _ := x.options.FrontEnds[m.Library.Language].(lang.Importer)
-	eraser, _ := x.options.FrontEnds[m.Library.Language].(lang.Eraser)
+	eraser, _ := x.options.FrontEnds[m.Library.Language].(lang.TypeErasure)
 	for _, f := range m.AllFiles() {
 		var values map[string]bool
 		if eraser != nil && len(x.imports[f]) > 0 {
@@ -93,12 +93,12 @@ func (x *Index) edges(m *model.Module) []Edge {
 				continue // what it takes is no name of the package: a module of its own that is not read
 			}
 			written := f.Imports[n]
-			written.Apart = written.Apart || f.Stub || declaresTypesAlone(to) || declaresTypesAlone(m) || x.takesType(m, i) || values != nil && i.name != "" && !i.public && !values[i.name]
+			written.NotLoaded = written.NotLoaded || f.Stub || declaresTypesAlone(to) || declaresTypesAlone(m) || x.takesType(m, i) || values != nil && i.name != "" && !i.public && !values[i.name]
 			at, known := found[to]
 			if !known {
 				found[to] = len(out)
-				out = append(out, Edge{To: to, File: f, Span: written.Span, Apart: written.Apart})
-			} else if out[at].Apart && !written.Apart {
+				out = append(out, Edge{To: to, File: f, Span: written.Span, Apart: written.NotLoaded})
+			} else if out[at].Apart && !written.NotLoaded {
 				out[at] = Edge{To: to, File: f, Span: written.Span}
 			}
 		}

@@ -11,22 +11,22 @@ import (
 )
 
 // This file says on which module's pages a declaration stands: at the place from which
-// users take it. A module may give on what another one declares; where that other one is
+// users take it. A module may re-export what another one declares; where that other one is
 // kept from users, or lies below the giver, users are meant to take it from the giver.
 
-// findHomes finds the modules that give on what others declare: of several the one with
+// findHomes finds the modules that re-export what others declare: of several the one with
 // the shortest path.
 func (x *Index) findHomes() {
 	x.homes = map[*model.Declaration]*model.Module{}
-	x.moved = map[*model.Module][]*model.Declaration{}
+	x.hosted = map[*model.Module][]*model.Declaration{}
 	x.emptied = map[*model.Module]bool{}
 	x.guests = map[*model.Module][]*model.Declaration{}
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
-			if !x.takers[m] || !x.seen(m) || x.kept(m) {
+			if !x.takers[m] || !x.seen(m) || x.isInternal(m) {
 				continue
 			}
-			for _, given := range x.Gives(m) {
+			for _, given := range x.Exports(m) {
 				d := given.Target.Declaration
 				if d == nil || d.Parent != nil || given.Name != d.Name && !x.IsDefault(m, given.Name) || d.Module.Library != m.Library || !x.InReach(d) || !x.lendsTo(d.Module, m) {
 					continue
@@ -48,7 +48,7 @@ func (x *Index) findHomes() {
 				case x.seated[d]:
 					x.guests[home] = append(x.guests[home], d)
 				default:
-					x.moved[home] = append(x.moved[home], d)
+					x.hosted[home] = append(x.hosted[home], d)
 				}
 			}
 		}
@@ -78,12 +78,12 @@ func (x *Index) isEmptied(m *model.Module) bool {
 	if gone == 0 || x.wholes[m] {
 		return false
 	}
-	if x.kept(m) {
+	if x.isInternal(m) {
 		return true
 	}
 	_, entry := m.Library.Entry(m.Path)
-	return !entry && gone == seated && len(x.moved[m])+len(x.guests[m]) == 0 && !x.worded(m) &&
-		!slices.ContainsFunc(x.Gives(m), func(g Given) bool { return g.Target.Declaration == nil || g.Target.Declaration.Module != m })
+	return !entry && gone == seated && len(x.hosted[m])+len(x.guests[m]) == 0 && !x.worded(m) &&
+		!slices.ContainsFunc(x.Exports(m), func(g Export) bool { return g.Target.Declaration == nil || g.Target.Declaration.Module != m })
 }
 
 // worded reports whether the comments on a module say something.
@@ -94,15 +94,15 @@ func (x *Index) worded(m *model.Module) bool {
 	})
 }
 
-// kept reports whether a module has no pages of its own but for what stands nowhere else.
-func (x *Index) kept(m *model.Module) bool {
+// isInternal reports whether a module has no pages of its own but for what stands nowhere else.
+func (x *Index) isInternal(m *model.Module) bool {
 	return m.Internal && !x.options.Reach.Includes(model.Internal)
 }
 
 // lendsTo reports whether what a module declares stands on the pages of another one that
-// gives it on.
+// re-exports it.
 func (x *Index) lendsTo(m, giver *model.Module) bool {
-	if x.kept(m) {
+	if x.isInternal(m) {
 		return true
 	}
 	if m == giver {
@@ -114,7 +114,7 @@ func (x *Index) lendsTo(m, giver *model.Module) bool {
 
 // importPath is the path by which users import a module.
 func (x *Index) importPath(m *model.Module) string {
-	if packaged, ok := x.options.FrontEnds[m.Library.Language].(lang.Packaged); ok {
+	if packaged, ok := x.options.FrontEnds[m.Library.Language].(lang.PackageImports); ok {
 		if as := packaged.ImportedAs(m); as != "" {
 			return as
 		}
@@ -149,7 +149,7 @@ func (x *Index) Tops(m *model.Module) []*model.Declaration {
 			out = append(out, d)
 		}
 	}
-	return append(out, x.moved[m]...)
+	return append(out, x.hosted[m]...)
 }
 
 // Lent are the declarations at the top of a module that are in reach and stand on the
@@ -177,7 +177,7 @@ func (x *Index) OnPagesOf(m *model.Module) iter.Seq[*model.Declaration] {
 				return
 			}
 		}
-		for _, top := range x.moved[m] {
+		for _, top := range x.hosted[m] {
 			if !x.withMembers(top, yield, 0) {
 				return
 			}

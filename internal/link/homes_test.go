@@ -11,7 +11,7 @@ import (
 	"codrel/internal/model"
 )
 
-// What a module declares stands on the pages of the public module that gives it on, if it
+// What a module declares stands on the pages of the public module that re-exports it, if it
 // is kept from users or lies below that module.
 func TestHomes(t *testing.T) {
 	files := map[string]string{

@@ -8,7 +8,7 @@ import (
 	"codrel/internal/model"
 )
 
-// This file follows imports: what a name of a file stands for. What a module gives on
+// This file follows imports: what a name of a file stands for. What a module re-exports
 // to its users is in surface.go.
 
 // readImports lists the imports of all files.
@@ -44,7 +44,7 @@ func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
 		if i.Member == "*" {
 			name = "."
 		}
-		out = append(out, imported{name: name, path: i.Path, member: i.Member, whole: i.Whole, public: i.Public, module: m, from: i})
+		out = append(out, imported{name: name, path: i.Path, member: i.Member, whole: i.Whole, public: i.Reexport, module: m, from: i})
 	}
 	return out
 }
@@ -84,9 +84,9 @@ func (x *Index) takeFrom(lib *model.Library, importer lang.Importer, m *model.Mo
 				}
 			}
 		}
-		x.takers[m] = x.takers[m] || in.member != "" || in.public || in.whole || in.from.Open
+		x.takers[m] = x.takers[m] || in.member != "" || in.public || in.whole || in.from.ReexportsOwn
 	}
-	x.takers[m] = x.takers[m] || len(f.Names) > 0
+	x.takers[m] = x.takers[m] || len(f.ExportList) > 0
 	x.stubbed[m] = x.stubbed[m] || f.Stub && slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return !f.Stub })
 }
 
@@ -154,7 +154,7 @@ func (x *Index) taken(lib *model.Library, i imported, way *trail) Target {
 // whole is what a module is to those who take it as a whole: what it gives so, else itself.
 func (x *Index) whole(m *model.Module, way *trail) Target {
 	for _, f := range m.Files {
-		if f.Whole {
+		if f.DefaultIsModule {
 			if t := x.gives(m, defaultOf(m), way); !t.None() {
 				return t
 			}
@@ -199,17 +199,17 @@ func (x *Index) gives(m *model.Module, name string, way *trail) Target {
 	if !x.IsDefault(m, name) {
 		return x.ofWhole(m, name, way)
 	}
-	if slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return f.Common && !f.Whole }) {
-		return Target{Module: m} // what it assigns names to is what it gives as a whole
+	if slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return f.AssignsExports && !f.DefaultIsModule }) {
+		return Target{Module: m} // what it assigns names to is what it exports as a whole
 	}
 	return Target{}
 }
 
-// ofWhole is a member of what a module gives as a whole: its users take it as they take
+// ofWhole is a member of what a module exports as a whole: its users take it as they take
 // what the module gives.
 func (x *Index) ofWhole(m *model.Module, name string, way *trail) Target {
 	for _, f := range m.Files {
-		if !f.Whole {
+		if !f.DefaultIsModule {
 			continue
 		}
 		if d := x.gives(m, defaultOf(m), way).Declaration; d != nil && d.Module.Library.Elsewhere == nil {
@@ -232,7 +232,7 @@ func (x *Index) star(m *model.Module, name string, way *trail) Target {
 	}
 	for _, f := range m.Files {
 		for _, i := range x.imports[f] {
-			if i.name == name && f.Listed && !i.public {
+			if i.name == name && f.HasExportList && !i.public {
 				return Target{}
 			}
 		}
@@ -240,7 +240,7 @@ func (x *Index) star(m *model.Module, name string, way *trail) Target {
 	return x.gives(m, name, way)
 }
 
-// leftOut reports whether a file that lists what it gives away does not name the declaration.
+// leftOut reports whether a file that lists what it exports does not name the declaration.
 func leftOut(d *model.Declaration) bool {
 	for _, o := range d.Occurrences {
 		if o.Export == model.NotExported || o.Export == model.Renamed {
@@ -252,7 +252,7 @@ func leftOut(d *model.Declaration) bool {
 
 // standsFor is what a constant or variable stands for that only gives something else a
 // name in its file: what another module gives, as "const {Plan} = require('./berth')"
-// does, or what the file gives away under this name too. To the language it is a
+// does, or what the file exports under this name too. To the language it is a
 // declaration, to who reads it an import.
 func (x *Index) standsFor(d *model.Declaration, way *trail) Target {
 	if !x.takers[d.Module] || d.Parent != nil || d.Origin != nil {
@@ -300,21 +300,21 @@ func inStub(d *model.Declaration) bool {
 	return slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return o.File.Stub })
 }
 
-// declaredElsewhere is what a stub gives on under the name of what only the code beside it
+// declaredElsewhere is what a stub re-exports under the name of what only the code beside it
 // declares.
 func (x *Index) declaredElsewhere(d *model.Declaration, way *trail) Target {
 	if !x.stubbed[d.Module] || inStub(d) {
 		return Target{}
 	}
 	for _, f := range d.Module.Files {
-		if f.Stub && f.Whole && d.Name != defaultOf(d.Module) && way.first(d.Module, "^"+d.Name) {
+		if f.Stub && f.DefaultIsModule && d.Name != defaultOf(d.Module) && way.first(d.Module, "^"+d.Name) {
 			if of := x.gives(d.Module, defaultOf(d.Module), way).Declaration; of != nil && of != d && of.Member(d.Name) != nil && inStub(of.Member(d.Name)) {
 				return Target{Declaration: of.Member(d.Name)}
 			}
 		}
 		for _, i := range x.imports[f] {
 			star := i.member == "*" && i.module != nil && i.module != d.Module
-			if !f.Stub || !star && i.name != d.Name || star && !i.from.Public || i.member == d.Name && i.self || !way.first(d.Module, "^"+i.path+"#"+d.Name) {
+			if !f.Stub || !star && i.name != d.Name || star && !i.from.Reexport || i.member == d.Name && i.self || !way.first(d.Module, "^"+i.path+"#"+d.Name) {
 				continue
 			}
 			var t Target

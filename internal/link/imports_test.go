@@ -113,7 +113,7 @@ func TestImports(t *testing.T) {
 		{"dock/dock", "Dock#show", "dock/dock Dock.show"},
 	} {
 		m := moduleAt(t, s, c.module)
-		r := s.Links.Resolve(link.Scope{Module: m, File: m.Files[0]}, c.written, link.Outward)
+		r := s.Links.Resolve(link.Scope{Module: m, File: m.Files[0]}, c.written, link.MayBeExternal)
 		if assert.Equal(t, link.Found, r.Outcome, "%s in %s", c.written, c.module) && assert.NotNil(t, r.Target.Declaration, c.written) {
 			assert.Equal(t, c.want, r.Target.Declaration.Module.Path+" "+r.Target.Declaration.Path(), "%s in %s", c.written, c.module)
 		}
@@ -122,23 +122,23 @@ func TestImports(t *testing.T) {
 		module, written string
 		want            link.Outcome
 	}{
-		{"tidebook.deep.er", "there", link.Missing},       // a circle of star imports ends
-		{"tidebook.deep.er", "requests.get", link.Beyond}, // another project's
-		{"tidebook.deep.er", "ValueError", link.Beyond},   // the language's own
+		{"tidebook.deep.er", "there", link.Missing},         // a circle of star imports ends
+		{"tidebook.deep.er", "requests.get", link.External}, // another project's
+		{"tidebook.deep.er", "ValueError", link.External},   // the language's own
 		{"tidebook", "Day.asign", link.Missing},
-		{"src/plan", "Promise", link.Beyond},
+		{"src/plan", "Promise", link.External},
 	} {
 		m := moduleAt(t, s, c.module)
-		assert.Equal(t, c.want, s.Links.Resolve(link.Scope{Module: m, File: m.Files[0]}, c.written, link.Outward).Outcome, c.written)
+		assert.Equal(t, c.want, s.Links.Resolve(link.Scope{Module: m, File: m.Files[0]}, c.written, link.MayBeExternal).Outcome, c.written)
 	}
 }
 
-// What a module in reach gives on is in reach, and listed; nothing else of a kept
+// What a module in reach re-exports is in reach, and listed; nothing else of a kept
 // module is.
 func TestGivenOn(t *testing.T) {
 	s := read(t, txtar.Parse([]byte(givenOn)), model.ReachPublic)
 	given := func(path string) (names []string) {
-		for _, g := range s.Links.Gives(moduleAt(t, s, path)) {
+		for _, g := range s.Links.Exports(moduleAt(t, s, path)) {
 			names = append(names, g.Name)
 		}
 		return names

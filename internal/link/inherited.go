@@ -70,7 +70,7 @@ func (x *Index) IsDefault(m *model.Module, name string) bool {
 // is what the module gives without a name.
 func (x *Index) NameIn(m *model.Module, d *model.Declaration) string {
 	byDefault := false
-	for _, given := range x.Gives(m) {
+	for _, given := range x.Exports(m) {
 		if given.Target.Declaration != d {
 			continue
 		}

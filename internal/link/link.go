@@ -52,15 +52,15 @@ type Index struct {
 	replaced      map[*model.Declaration]bool     // constants and variables that only stand for what the module gives under their names
 	called        map[string][]*model.Declaration // by the paths that comments call them by
 	outsides      sync.Map                        // of libraries: *outsideNames
-	given         sync.Map                        // of modules: what [Index.Gives] found
-	lifted        map[*model.Declaration]bool     // declarations of kept modules that another gives on
+	exportsOf     sync.Map                        // of modules: what [Index.Gives] found
+	lifted        map[*model.Declaration]bool     // declarations of kept modules that another re-exports
 	liftedModules map[*model.Module]bool
-	wholes        map[*model.Module]bool                      // modules that others give on as a whole, under a name
+	wholes        map[*model.Module]bool                      // modules that others re-export as a whole, under a name
 	added         map[*model.Declaration][]*model.Declaration // what other files declare of a declaration
 	addedTo       map[*model.Declaration]*model.Declaration   // the same the other way round
 	adopters      map[*model.Declaration]*model.Declaration   // of members of bases: the first member made of each
 	homes         map[*model.Declaration]*model.Module        // of what stands on another module's pages
-	moved         map[*model.Module][]*model.Declaration
+	hosted        map[*model.Module][]*model.Declaration
 	guests        map[*model.Module][]*model.Declaration                    // what comments of other modules put on a module's pages
 	seated        map[*model.Declaration]bool                               // what stands where comments put it
 	seats         map[*model.Declaration]map[string]*model.Declaration      // of what comments put below a declaration
@@ -92,9 +92,9 @@ type imported struct {
 	name   string // local name; "." where all names come in bare
 	path   string
 	member string        // what is taken out of the module; "" for the module itself
-	whole  bool          // the module is taken as what it gives as a whole
+	whole  bool          // the module is taken as what it exports as a whole
 	self   bool          // it is a further name of what the file itself has
-	public bool          // it is given on to the users of the file
+	public bool          // it is re-exported to the users of the file
 	module *model.Module // nil where it is outside the project
 	from   *model.Import
 }
@@ -115,7 +115,7 @@ func New(project *model.Project, options Options) *Index {
 	}
 	x.elsewhere = newElsewhere(options.Outside, options.FrontEnds)
 	for _, lib := range project.Libraries {
-		packaged, _ := options.FrontEnds[lib.Language].(lang.Packaged)
+		packaged, _ := options.FrontEnds[lib.Language].(lang.PackageImports)
 		for _, m := range lib.Modules {
 			x.modules[m.Path] = append(x.modules[m.Path], m)
 			if packaged == nil {
@@ -208,7 +208,7 @@ func (x *Index) importable(lib *model.Library, path string) *model.Module {
 			return m
 		}
 	}
-	if _, packaged := x.options.FrontEnds[lib.Language].(lang.Packaged); packaged {
+	if _, packaged := x.options.FrontEnds[lib.Language].(lang.PackageImports); packaged {
 		if m := x.packages[path]; m != nil && m.Library != lib {
 			return m
 		}
@@ -243,7 +243,7 @@ func (x *Index) InReach(d *model.Declaration) bool {
 
 // ModuleInReach reports whether the module has a page: its language lets others
 // see it, or the reach is wide enough, and not all of it stands on the pages of a
-// module that gives it on.
+// module that re-exports it.
 func (x *Index) ModuleInReach(m *model.Module) bool { return x.seen(m) && !x.emptied[m] }
 
 // seen reports whether names of a module may be taken from it, wherever they stand.
@@ -314,7 +314,7 @@ func (x *Index) ShownKind(d *model.Declaration) model.Kind {
 	if kind != model.KindConstant && kind != model.KindVariable {
 		return kind
 	}
-	if v, ok := x.options.FrontEnds[d.Module.Library.Language].(lang.Valued); ok && v.HoldsFunction(d) {
+	if v, ok := x.options.FrontEnds[d.Module.Library.Language].(lang.FunctionValues); ok && v.HoldsFunction(d) {
 		return model.KindFunction
 	}
 	return kind

@@ -120,7 +120,7 @@ func leads(x *link.Index, scope link.Scope, n *prose.Node, declared map[string]*
 	}
 	r := x.Resolve(scope, n.Target, how)
 	switch {
-	case r.Outcome == link.Beyond:
+	case r.Outcome == link.External:
 		return "beyond"
 	case r.Outcome == link.Ambiguous:
 		return "ambiguous"

@@ -100,7 +100,7 @@ func (l *linked) result(r link.Result) string {
 	switch r.Outcome {
 	case link.Found:
 		return l.word(r.Target)
-	case link.Beyond:
+	case link.External:
 		return "outside"
 	case link.Ambiguous:
 		var names []string
@@ -154,7 +154,7 @@ func (l *linked) references(s *build.Snapshot, file, text string, nodes []prose.
 		} else if len(n.Children) > 0 && !n.Children[0].Span.Empty() {
 			at = n.Children[0].Span.Start
 		}
-		l.at[markedPlace{file: file, at: at}] = l.result(s.Links.Resolve(from, target, link.HowOf(n)))
+		l.at[markedPlace{file: file, at: at}] = l.result(s.Links.Resolve(from, target, link.StrictnessOf(n)))
 		return false
 	})
 }

@@ -69,22 +69,22 @@ func TestNearestStep(t *testing.T) {
 		{cron, "Cron.next", link.Found, "Cron.next"},     // asked for by its whole name
 		{cron, "kept", link.Found, "kept"},               // nothing else is called so
 		{use, "merge", link.Found, "merge"},              // the one that is not deprecated
-		{use, "Array", link.Beyond, ""},                  // the language's own
+		{use, "Array", link.External, ""},                // the language's own
 		{cron, "Array", link.Found, "Array"},             // but the module's own is nearer
 		{use, "Plan.shared.", link.Found, "Plan.shared"}, // a full stop behind a name
 		{use, "untilWhen", link.Missing, ""},             // members are not found by themselves
 		{query, "orm.query.Query", link.Found, "Query"},  // by the end of the module's path
 		{query, "tides.orm.query", link.Found, "module"}, // a module by its whole path
-		{query, "query.eq", link.Beyond, ""},             // taken from outside
+		{query, "query.eq", link.External, ""},           // taken from outside
 		{query, "Made.anything", link.Missing, ""},       // unlike below, a member cannot be elsewhere
-		{query, "__cause__", link.Beyond, ""},            // what the language gives objects
+		{query, "__cause__", link.External, ""},          // what the language gives objects
 		{query, "orm.query.Gone", link.Missing, ""},      // the module is known, and has none
 		{from("python", "Made"), "nothing", link.Missing, ""},
 	} {
 		if c.written == "Made.anything" {
-			c.outcome = link.Beyond // its base is made by a function: nobody knows what it has
+			c.outcome = link.External // its base is made by a function: nobody knows what it has
 		}
-		r := s.Links.Resolve(c.from, c.written, link.Outward)
+		r := s.Links.Resolve(c.from, c.written, link.MayBeExternal)
 		assert.Equal(t, c.outcome, r.Outcome, c.written)
 		switch {
 		case c.means == "module":
@@ -97,7 +97,7 @@ func TestNearestStep(t *testing.T) {
 		}
 	}
 	package_ := link.Scope{Module: moduleOf(s.Project, "tides")}
-	assert.Equal(t, link.Beyond, s.Links.Resolve(package_, "anything", link.Outward).Outcome, "all names of another project come in")
+	assert.Equal(t, link.External, s.Links.Resolve(package_, "anything", link.MayBeExternal).Outcome, "all names of another project come in")
 }
 
 func moduleOf(p *model.Project, path string) *model.Module {

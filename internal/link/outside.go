@@ -93,7 +93,7 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 		return says(from.Module, from.Module.Library.Habits.Makes)
 	}
 	for n := len(r.Path) - 1; n > 0; n-- {
-		found := x.first(from, x.steps(from, Outward, prose.Name{Path: r.Path[:n]}), r.Path[:n], prose.Name{Path: r.Path[:n]}, Outward)
+		found := x.first(from, x.steps(from, MayBeExternal, prose.Name{Path: r.Path[:n]}), r.Path[:n], prose.Name{Path: r.Path[:n]}, MayBeExternal)
 		d := found.Target.Declaration
 		if found.Outcome == Found && d == nil && found.Target.Module != nil {
 			if next := r.Path[n]; outside.own && x.isPackage(found.Target.Module) && strings.ToLower(next) == next && x.Near(from, written) == "" && x.Moved(from, written) == "" {
@@ -163,9 +163,9 @@ type outsideNames struct {
 	own   bool            // some of the paths are in the library's own packages: it has modules that are not source
 }
 
-// list adds what a file that takes all of something outside gives away and does not have.
+// list adds what a file that takes all of something outside exports and does not have.
 func (o *outsideNames) list(m *model.Module, f *model.Facts) {
-	for _, l := range f.Names {
+	for _, l := range f.ExportList {
 		if m.Find(l.Name) == nil {
 			o.names[l.Name] = true
 		}

@@ -162,9 +162,9 @@ func (x *Index) textNamed(d *model.Declaration) *model.Declaration {
 	return of
 }
 
-// TakenFrom is the declaration whose text a node of a declaration's comment stands
+// InheritedText is the declaration whose text a node of a declaration's comment stands
 // for, or nil.
-func (x *Index) TakenFrom(d *model.Declaration, n *prose.Node) *model.Declaration {
+func (x *Index) InheritedText(d *model.Declaration, n *prose.Node) *model.Declaration {
 	of := x.above(d)
 	if n.Target != "" {
 		of = x.Resolve(ScopeOf(d), n.Target, Explicit).Target.Declaration
@@ -186,7 +186,7 @@ func (x *Index) hasText(d *model.Declaration) bool {
 	}
 	sections := x.Comments.Of(d.Module.Library.Habits, at.File, at.Doc)
 	if taken := sections.AllTaken(); taken != nil {
-		return !taken.Strict && x.TakenFrom(d, taken) == nil // words that are meant as they are
+		return !taken.Strict && x.InheritedText(d, taken) == nil // words that are meant as they are
 	}
 	return saysSomething(sections)
 }
@@ -214,7 +214,7 @@ func (x *Index) takesPart(s *comment.Sections) bool {
 	found := false
 	for nodes := range s.All {
 		prose.Walk(nodes, func(n *prose.Node) bool {
-			found = found || n.Kind == prose.Taken
+			found = found || n.Kind == prose.Inherited
 			return !found
 		})
 	}
@@ -274,12 +274,12 @@ func (x *Index) Summary(d *model.Declaration) ([]prose.Node, Scope) {
 			return nil, ScopeOf(d)
 		}
 		first := &sections.Body[0]
-		taken := prose.Alone(first, prose.Taken)
+		taken := prose.Alone(first, prose.Inherited)
 		if taken == nil {
 			nodes, scope := x.Opening(sections.Body, ScopeOf(d))
 			return prose.Summary(nodes), scope
 		}
-		d = x.TakenFrom(d, taken)
+		d = x.InheritedText(d, taken)
 	}
 	return nil, Scope{}
 }
@@ -293,8 +293,8 @@ func (x *Index) TextsFrom(d *model.Declaration) []*model.Declaration {
 	sections, _ := x.Sections(d)
 	for nodes := range sections.All {
 		prose.Walk(nodes, func(n *prose.Node) bool {
-			if n.Kind == prose.Taken {
-				if of := x.TakenFrom(d, n); of != nil && !slices.Contains(out, of) {
+			if n.Kind == prose.Inherited {
+				if of := x.InheritedText(d, n); of != nil && !slices.Contains(out, of) {
 					out = append(out, of)
 				}
 			}

@@ -94,11 +94,11 @@ func ofArity(found []Target, arity int32) []Target {
 func (x *Index) ResolveNode(from Scope, n *prose.Node) Result {
 	switch {
 	case n.Named != nil:
-		return x.ResolveName(from, *n.Named, HowOf(n))
+		return x.ResolveName(from, *n.Named, StrictnessOf(n))
 	case n.Kind == prose.Code:
-		return x.Resolve(from, n.Text, HowOf(n))
+		return x.Resolve(from, n.Text, StrictnessOf(n))
 	}
-	return x.Resolve(from, n.Target, HowOf(n))
+	return x.Resolve(from, n.Target, StrictnessOf(n))
 }
 
 func splitPath(path string) []string { return strings.Split(path, ".") }

@@ -123,7 +123,7 @@ func (x *Index) uses(m *model.Module) []relation {
 				continue
 			}
 			out = x.mentions(out, d, o, o.Callable.Params, takenBy)
-			if !o.Callable.Judges {
+			if !o.Callable.TypeGuard {
 				out = x.mentions(out, d, o, o.Callable.Results, returnedBy)
 			}
 			for _, f := range o.Callable.Failures {

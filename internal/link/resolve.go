@@ -29,7 +29,7 @@ const (
 	Missing   Outcome = iota // nothing in the project has this name
 	Found                    // exactly one target on the nearest step
 	Ambiguous                // several on the nearest step
-	Beyond                   // in a module outside the project: it cannot be judged
+	External                 // in a module outside the project: it cannot be judged
 )
 
 // Result is what a reference resolved to.
@@ -45,36 +45,36 @@ type Result struct {
 	Partial bool
 }
 
-// How tells which steps a reference takes.
-type How uint8
+// Strictness tells which steps a reference takes.
+type Strictness uint8
 
 // The ways to resolve.
 const (
 	// Explicit references take every step, nearest first.
-	Explicit How = iota
+	Explicit Strictness = iota
 	// Bracketed references follow Go's own rule first: names of the package before members.
 	Bracketed
 	// Loose references are code spans: every step, but they are never wrong.
 	Loose
-	// Outward references are explicit ones of languages whose names say where they
+	// MayBeExternal references are explicit ones of languages whose names say where they
 	// come from: a qualified name whose first part means nothing here belongs to
 	// another project, and so does a name that the language brings along.
-	Outward
+	MayBeExternal
 	// Typed references stand where a comment writes a type; as Loose ones they are
 	// never wrong.
 	Typed
 )
 
-// HowOf is how a node of a text that is code or a reference is resolved.
-func HowOf(n *prose.Node) How {
+// StrictnessOf is how a node of a text that is code or a reference is resolved.
+func StrictnessOf(n *prose.Node) Strictness {
 	switch {
 	case n.Typed:
 		return Typed
 	case n.Kind == prose.Code:
 		return Loose
-	case n.Outward:
-		return Outward
-	case n.Kind == prose.Taken, n.Strict:
+	case n.MayBeExternal:
+		return MayBeExternal
+	case n.Kind == prose.Inherited, n.Strict:
 		return Explicit
 	}
 	return Bracketed
@@ -84,8 +84,8 @@ func HowOf(n *prose.Node) How {
 // members, siblings, enclosing types, the module, what the file imports, the
 // library by qualified suffix, other libraries. The nearest step that finds
 // anything decides.
-func (x *Index) Resolve(from Scope, written string, how How) Result {
-	if how == Outward {
+func (x *Index) Resolve(from Scope, written string, how Strictness) Result {
+	if how == MayBeExternal {
 		written = strings.TrimSuffix(written, ".")
 	}
 	if how == Typed {
@@ -97,7 +97,7 @@ func (x *Index) Resolve(from Scope, written string, how How) Result {
 }
 
 // ResolveName is Resolve for a name that is taken apart already.
-func (x *Index) ResolveName(from Scope, r prose.Name, how How) Result {
+func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 	if r.Library != "" {
 		return x.inLibrary(from, r.Library, r)
 	}
@@ -106,7 +106,7 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how How) Result {
 			return result
 		}
 		if how == Bracketed {
-			return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.Module, strings.Join(r.Path, "."))}}
+			return Result{Outcome: External, Target: Target{Address: x.outside(r.Module, strings.Join(r.Path, "."))}}
 		}
 		r.Path = r.AfterSlashes()
 	}
@@ -124,16 +124,16 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how How) Result {
 	}
 	partial := result.Partial
 	if how == Bracketed && !partial && len(r.Path) > 1 && namesPackage(r.Path[0]) && isUpper(r.Path[1]) {
-		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
+		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
-	if how == Outward && !partial && (len(r.Path) > 1 || x.native(from, r.Path[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.Path[0])) {
-		return Result{Outcome: Beyond, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
+	if how == MayBeExternal && !partial && (len(r.Path) > 1 || x.native(from, r.Path[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.Path[0])) {
+		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
 	return result
 }
 
 // first is what the nearest of the steps finds.
-func (x *Index) first(from Scope, steps []step, names []string, r prose.Name, how How) Result {
+func (x *Index) first(from Scope, steps []step, names []string, r prose.Name, how Strictness) Result {
 	partial := false
 	var kept []Target // what is out of reach, of the nearest step that found no more
 	for i, step := range steps {
@@ -142,13 +142,13 @@ func (x *Index) first(from Scope, steps []step, names []string, r prose.Name, ho
 		}
 		found, part, beyond := step(names)
 		if beyond != nil && len(kept) == 0 {
-			return Result{Outcome: Beyond, Target: *beyond}
+			return Result{Outcome: External, Target: *beyond}
 		}
 		partial = partial || part
 		found = x.oneThing(x.fit(ofArity(ofKind(distinct(found), r.Kind), r.Arity), r))
-		if i > lastOfFile && how == Outward {
+		if i > lastOfFile && how == MayBeExternal {
 			if found = slices.DeleteFunc(found, x.spare); x.nativeModule(from, names, found) {
-				return Result{Outcome: Beyond}
+				return Result{Outcome: External}
 			}
 		}
 		if how != Bracketed && len(found) > 0 && !slices.ContainsFunc(found, x.hasPage) {
@@ -157,7 +157,7 @@ func (x *Index) first(from Scope, steps []step, names []string, r prose.Name, ho
 			}
 			continue
 		}
-		if found = x.nearer(from, x.rather(found)); how == Outward {
+		if found = x.nearer(from, x.rather(found)); how == MayBeExternal {
 			found = closest(from, found)
 		}
 		switch {

@@ -102,7 +102,7 @@ func said(r link.Result) string {
 	switch r.Outcome {
 	case link.Found:
 		return name(r.Target)
-	case link.Beyond:
+	case link.External:
 		return "beyond " + name(r.Target)
 	case link.Ambiguous:
 		var all []string
@@ -161,7 +161,7 @@ func TestFromModules(t *testing.T) {
 	for _, c := range []struct {
 		from    *model.Module
 		written string
-		how     link.How
+		how     link.Strictness
 		want    string
 	}{
 		{dots, "Height", link.Bracketed, "tide.Height"}, // through a dot import

@@ -32,7 +32,7 @@ func TestOneThing(t *testing.T) {
 		"tides/b/other_spare.py": "\"\"\"Spare.\"\"\"\ntry:\n    import pwd\nexcept ImportError:\n    pwd = None\n",
 	})
 	here := link.ScopeOf(declared(t, s, "python", "Here"))
-	resolve := func(name string) link.Result { return s.Links.Resolve(here, name, link.Outward) }
+	resolve := func(name string) link.Result { return s.Links.Resolve(here, name, link.MayBeExternal) }
 	for _, name := range []string{"read_all", "write_all"} {
 		found := resolve(name)
 		require.Equal(t, link.Found, found.Outcome, name)
@@ -42,7 +42,7 @@ func TestOneThing(t *testing.T) {
 	assert.False(t, s.Links.MayBeOutside(here, "fall"))
 	assert.Equal(t, link.Ambiguous, resolve("rise").Outcome)
 	assert.True(t, s.Links.MayBeOutside(here, "rise"), "a module gives it on out of one that is not source")
-	assert.Equal(t, link.Beyond, resolve("socket").Outcome, "the module of the language")
+	assert.Equal(t, link.External, resolve("socket").Outcome, "the module of the language")
 	assert.Equal(t, link.Found, resolve("c.socket").Outcome)
 	assert.Equal(t, link.Found, resolve("gauge").Outcome)
 	assert.NotEqual(t, link.Found, resolve("pwd").Outcome)

@@ -57,7 +57,7 @@ func (x *Index) seat() {
 // forUsers reports whether a declaration is within reach, or would be if its module were
 // not kept from users.
 func (x *Index) forUsers(d *model.Declaration) bool {
-	return x.InReach(d) || d.Module.Role == model.RoleCode && x.kept(d.Module) && !d.Hidden && !x.replaced[d] && d.Speaks(model.Words).Visibility == model.Public
+	return x.InReach(d) || d.Module.Role == model.RoleCode && x.isInternal(d.Module) && !d.Hidden && !x.replaced[d] && d.Speaks(model.Words).Visibility == model.Public
 }
 
 // place is a path in a library.

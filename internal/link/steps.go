@@ -15,7 +15,7 @@ import (
 // and a later one was not; beyond is set where the place is outside the project.
 type step func(names []string) (found []Target, partial bool, beyond *Target)
 
-func (x *Index) steps(from Scope, how How, r prose.Name) []step {
+func (x *Index) steps(from Scope, how Strictness, r prose.Name) []step {
 	name, names := r.Path[0], len(r.Path)
 	switch {
 	case how == Typed:
@@ -42,14 +42,14 @@ func (x *Index) steps(from Scope, how How, r prose.Name) []step {
 	if _, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok {
 		steps = append(steps, x.byDottedPath(from))
 	}
-	if how == Outward && x.native(from, name) {
+	if how == MayBeExternal && x.native(from, name) {
 		return steps // what the language brings along is nearer than other modules
 	}
-	if how == Outward && names == 1 { // a bare name is rather that of a declaration than of a file
+	if how == MayBeExternal && names == 1 { // a bare name is rather that of a declaration than of a file
 		steps = append(steps, x.anywhere(lib))
 	}
 	steps = append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
-	if how != Bracketed && names > 1 || how == Explicit || how == Outward {
+	if how != Bracketed && names > 1 || how == Explicit || how == MayBeExternal {
 		steps = append(steps, x.anywhere(lib), x.byWholePath(nil), x.anywhere(nil), x.belowLibrary, elsewhere)
 	}
 	return steps

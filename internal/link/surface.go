@@ -9,7 +9,7 @@ import (
 	"codrel/internal/model"
 )
 
-// This file finds what users can name, and by which names: what modules give on from one
+// This file finds what users can name, and by which names: what modules re-export from one
 // another, what is within reach because of it, and the members that types have from bases
 // which users cannot name.
 
@@ -26,14 +26,14 @@ func (x *Index) findSurface() {
 	x.findHomes() // under the names that users know
 	x.added, x.addedTo = map[*model.Declaration][]*model.Declaration{}, map[*model.Declaration]*model.Declaration{}
 	x.augment()
-	x.given.Clear()
+	x.exportsOf.Clear()
 	x.based.Clear()
 	x.speakForOthers()
 	x.adopt()
 }
 
-// openImports decides which imports a module gives on where that hangs on what is taken:
-// a package gives on what it takes from modules of its own, and so does a module that has
+// openImports decides which imports a module re-exports where that hangs on what is taken:
+// a package re-exports what it takes from modules of its own, and so does a module that has
 // nothing else.
 func (x *Index) openImports() {
 	for _, lib := range x.Project.Libraries {
@@ -43,7 +43,7 @@ func (x *Index) openImports() {
 				imports := x.imports[f]
 				for i := range imports {
 					in := &imports[i]
-					in.public = in.from.Public || passes && in.from.Open && x.isOwn(lib.Library, in)
+					in.public = in.from.Reexport || passes && in.from.ReexportsOwn && x.isOwn(lib.Library, in)
 				}
 			}
 		}
@@ -75,8 +75,8 @@ func passesOn(m *model.Module) bool {
 	})
 }
 
-// Given is a name that a module gives on from elsewhere, or a further name for what it has.
-type Given struct {
+// Export is a name that a module re-exports from elsewhere, or a further name for what it has.
+type Export struct {
 	Name   string
 	Target Target
 	Doc    *model.Doc         // the comment on the name, where it has one of its own
@@ -84,32 +84,32 @@ type Given struct {
 	File   *model.Facts
 }
 
-// Gives lists what a module gives on to its users out of other modules, or under other
+// Exports lists what a module re-exports out of other modules, or under other
 // names, in the order of its files. Names that cannot be followed are left out.
-func (x *Index) Gives(m *model.Module) []Given {
+func (x *Index) Exports(m *model.Module) []Export {
 	if !x.takers[m] {
 		return nil
 	}
-	if known, ok := x.given.Load(m); ok {
-		return known.([]Given)
+	if known, ok := x.exportsOf.Load(m); ok {
+		return known.([]Export)
 	}
-	g := giving{x: x, of: m, names: map[string]bool{}, seen: map[*model.Module]bool{}, stars: map[*model.Module]bool{m: true}}
+	g := exportList{x: x, of: m, names: map[string]bool{}, seen: map[*model.Module]bool{}, stars: map[*model.Module]bool{m: true}}
 	g.module(m)
-	x.given.Store(m, g.out)
+	x.exportsOf.Store(m, g.out)
 	return g.out
 }
 
-// giving lists what one module gives on.
-type giving struct {
+// exportList lists what one module re-exports.
+type exportList struct {
 	x     *Index
 	of    *model.Module
-	out   []Given
+	out   []Export
 	names map[string]bool
 	seen  map[*model.Module]bool
 	stars map[*model.Module]bool
 }
 
-func (g *giving) add(given Given) {
+func (g *exportList) add(given Export) {
 	own := g.of.Find(given.Name)
 	switch {
 	case given.Target.None() || g.names[given.Name] || given.Name == "":
@@ -123,7 +123,7 @@ func (g *giving) add(given Given) {
 	g.out = append(g.out, given)
 }
 
-func (g *giving) module(m *model.Module) {
+func (g *exportList) module(m *model.Module) {
 	if g.seen[m] {
 		return
 	}
@@ -132,7 +132,7 @@ func (g *giving) module(m *model.Module) {
 	for _, d := range m.Top {
 		if visible(d) && (own || !leftOut(d)) {
 			if t := x.standsFor(d, &trail{}); !t.None() {
-				g.add(Given{Name: d.Name, Target: t, Stands: d, File: d.Speaks(model.Words).File})
+				g.add(Export{Name: d.Name, Target: t, Stands: d, File: d.Speaks(model.Words).File})
 			}
 		}
 	}
@@ -142,24 +142,24 @@ func (g *giving) module(m *model.Module) {
 			case !i.public:
 			case i.member == "*":
 			case i.self && strings.Contains(i.name, "."): // in a namespace
-				if d := x.gives(m, defaultOf(m), &trail{}).Declaration; f.Whole && d != nil {
+				if d := x.gives(m, defaultOf(m), &trail{}).Declaration; f.DefaultIsModule && d != nil {
 					if name, ok := strings.CutPrefix(i.name, d.Written()+"."); ok {
-						g.add(Given{Name: name, Target: x.taken(m.Library, i, &trail{}), File: f})
+						g.add(Export{Name: name, Target: x.taken(m.Library, i, &trail{}), File: f})
 					}
 				}
 			case x.IsDefault(m, i.name) && !own:
 			case i.member == "" && !i.whole && i.module != nil:
-				g.add(Given{Name: i.name, Target: Target{Module: i.module}, Doc: i.from.Doc, File: f})
+				g.add(Export{Name: i.name, Target: Target{Module: i.module}, Doc: i.from.Doc, File: f})
 			default:
-				g.add(Given{Name: i.name, Target: x.taken(m.Library, i, &trail{}), Doc: i.from.Doc, File: f})
+				g.add(Export{Name: i.name, Target: x.taken(m.Library, i, &trail{}), Doc: i.from.Doc, File: f})
 			}
 		}
-		for _, l := range f.Names {
+		for _, l := range f.ExportList {
 			if m.Find(l.Name) == nil {
-				g.add(Given{Name: l.Name, Target: x.gives(m, l.Name, &trail{}), File: f})
+				g.add(Export{Name: l.Name, Target: x.gives(m, l.Name, &trail{}), File: f})
 			}
 		}
-		if f.Whole {
+		if f.DefaultIsModule {
 			g.members(m, f)
 		}
 	}
@@ -174,12 +174,12 @@ func (g *giving) module(m *model.Module) {
 
 // Listed is the name of a list of exports whose comment speaks for a declaration that has
 // none of its own, or nil.
-func (x *Index) Listed(d *model.Declaration) *Given {
+func (x *Index) Listed(d *model.Declaration) *Export {
 	if d.Parent != nil || d.Speaks(model.Words).Doc != nil {
 		return nil
 	}
 	m := x.Home(d)
-	for _, g := range x.Gives(m) {
+	for _, g := range x.Exports(m) {
 		if g.Doc != nil && g.Target.Declaration == d {
 			return &g
 		}
@@ -194,14 +194,14 @@ func visible(d *model.Declaration) bool {
 }
 
 // star lists all that a module gives.
-func (g *giving) star(m *model.Module) {
+func (g *exportList) star(m *model.Module) {
 	if g.stars[m] {
 		return
 	}
 	g.stars[m] = true
 	for _, d := range m.Top {
 		if !leftOut(d) && !g.x.IsDefault(m, d.Name) && visible(d) && g.x.standsFor(d, &trail{}).None() {
-			g.add(Given{Name: d.Name, Target: Target{Declaration: d}})
+			g.add(Export{Name: d.Name, Target: Target{Declaration: d}})
 		}
 	}
 	if !g.x.takers[m] {
@@ -210,25 +210,25 @@ func (g *giving) star(m *model.Module) {
 	g.module(m)
 	listed := false
 	for _, f := range m.Files {
-		listed = listed || f.Listed
+		listed = listed || f.HasExportList
 	}
 	if listed {
 		return
 	}
 	for _, f := range m.Files { // without a list, what a module takes is taken from it too
 		for _, i := range g.x.imports[f] {
-			if i.from.Open && i.member == "*" && i.module != nil && i.module.Library == m.Library {
+			if i.from.ReexportsOwn && i.member == "*" && i.module != nil && i.module.Library == m.Library {
 				g.star(i.module)
-			} else if i.from.Open && i.module != nil && i.module.Library == m.Library && i.member != "" {
-				g.add(Given{Name: i.name, Target: g.x.taken(m.Library, i, &trail{}), File: f})
+			} else if i.from.ReexportsOwn && i.module != nil && i.module.Library == m.Library && i.member != "" {
+				g.add(Export{Name: i.name, Target: g.x.taken(m.Library, i, &trail{}), File: f})
 			}
 		}
 	}
 }
 
-// members lists the members of what a module gives as a whole: its users take them as they
+// members lists the members of what a module exports as a whole: its users take them as they
 // take what a module gives.
-func (g *giving) members(m *model.Module, f *model.Facts) {
+func (g *exportList) members(m *model.Module, f *model.Facts) {
 	d := g.x.gives(m, defaultOf(m), &trail{}).Declaration
 	if d == nil || d.Module.Library.Elsewhere != nil {
 		return
@@ -245,7 +245,7 @@ func (g *giving) members(m *model.Module, f *model.Facts) {
 				g.membersOf(typ, f)
 				for _, from := range g.x.Inherited(typ) {
 					for _, member := range from.Members {
-						g.add(Given{Name: member.Name, Target: Target{Declaration: member}, File: f})
+						g.add(Export{Name: member.Name, Target: Target{Declaration: member}, File: f})
 					}
 				}
 			}
@@ -268,15 +268,15 @@ func (x *Index) valueType(d *model.Declaration, o model.At, t model.Token) *mode
 	return typ
 }
 
-func (g *giving) membersOf(d *model.Declaration, f *model.Facts) {
+func (g *exportList) membersOf(d *model.Declaration, f *model.Facts) {
 	for _, member := range d.Members {
 		if k := member.Kind(); k != model.KindConstructor && k != model.KindIndexer && member.Speaks(model.Words).Visibility == model.Public && !strings.HasPrefix(member.Name, "(") && !strings.HasPrefix(member.Name, "[") && member.Name != "new" {
-			g.add(Given{Name: member.Name, Target: Target{Declaration: member}, File: f})
+			g.add(Export{Name: member.Name, Target: Target{Declaration: member}, File: f})
 		}
 	}
 }
 
-// lift puts what a module in reach gives on out of modules that are kept from
+// lift puts what a module in reach re-exports out of modules that are kept from
 // users within their reach.
 func (x *Index) lift() {
 	x.lifted = map[*model.Declaration]bool{}
@@ -294,7 +294,7 @@ func (x *Index) liftGiven(m *model.Module, depth int) {
 	if !x.takers[m] || depth > highest {
 		return
 	}
-	for _, given := range x.Gives(m) {
+	for _, given := range x.Exports(m) {
 		if other := given.Target.Module; other != nil && other.Internal && !x.wholes[other] && other.Library.Elsewhere == nil { // the whole module under a name
 			x.liftedModules[other], x.wholes[other] = true, true
 			for _, d := range other.Top {
@@ -315,7 +315,7 @@ func (x *Index) liftGiven(m *model.Module, depth int) {
 	}
 }
 
-// mayLift reports whether a declaration is for users where a module gives it on under a
+// mayLift reports whether a declaration is for users where a module re-exports it under a
 // name: it is, unless a comment keeps it from them, whatever its own name says.
 func (x *Index) mayLift(d *model.Declaration, name string) bool {
 	return d.Speaks(model.Words).Visibility == model.Public || d.Parent == nil && d.Speaks(model.Words).Doc == nil && d.Speaks(model.Words).Visibility == model.Private ||
@@ -323,7 +323,7 @@ func (x *Index) mayLift(d *model.Declaration, name string) bool {
 }
 
 // Visibility is the effective one of a declaration, seen from outside: what a
-// public module gives on is public wherever it was declared.
+// public module re-exports is public wherever it was declared.
 func (x *Index) Visibility(d *model.Declaration) model.Visibility {
 	if len(x.lifted) == 0 || d.Visibility == model.Public {
 		return d.Visibility
@@ -339,7 +339,7 @@ func (x *Index) Visibility(d *model.Declaration) model.Visibility {
 }
 
 // rename gives declarations the names that users know them by, where these are others than
-// their files write: those under which the module gives them on on whose pages they stand.
+// their files write: those under which the module re-exports them on whose pages they stand.
 func (x *Index) rename() {
 	type naming struct {
 		home *model.Module
@@ -349,10 +349,10 @@ func (x *Index) rename() {
 	plain := map[*model.Declaration]bool{} // known under their own names too
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
-			if !x.takers[m] || !x.seen(m) || x.kept(m) {
+			if !x.takers[m] || !x.seen(m) || x.isInternal(m) {
 				continue
 			}
-			for _, given := range x.Gives(m) {
+			for _, given := range x.Exports(m) {
 				d := given.Target.Declaration
 				if d == nil || d.Parent != nil || d.Module.Library != m.Library {
 					continue
@@ -361,7 +361,7 @@ func (x *Index) rename() {
 					plain[d] = true
 					continue
 				}
-				if x.IsDefault(m, given.Name) || !x.lifted[d] || !x.kept(d.Module) && d.Module != m {
+				if x.IsDefault(m, given.Name) || !x.lifted[d] || !x.isInternal(d.Module) && d.Module != m {
 					continue
 				}
 				was, ok := names[d]
@@ -375,14 +375,14 @@ func (x *Index) rename() {
 		if own := d.Module.Find(n.name); own != nil && x.standsFor(own, &trail{}).None() {
 			continue // its module has something else of this name
 		}
-		if !plain[d] && (x.kept(d.Module) || leftOut(d) || d.Speaks(model.Words).Visibility == model.Private) {
+		if !plain[d] && (x.isInternal(d.Module) || leftOut(d) || d.Speaks(model.Words).Visibility == model.Private) {
 			if x.mayChange(d.Module) {
 				d.Module.Rename(d, n.name)
 			}
 		}
 	}
 	if len(names) > 0 {
-		x.given.Clear()
+		x.exportsOf.Clear()
 	}
 }
 
@@ -499,10 +499,10 @@ func (x *Index) augment() {
 }
 
 // addTo adds declarations to a module: members to what it has, and new names to itself, or
-// to what it gives as a whole.
+// to what it exports as a whole.
 func (x *Index) addTo(m *model.Module, list []*model.Declaration) {
 	var whole *model.Declaration
-	if slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return f.Whole }) {
+	if slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return f.DefaultIsModule }) {
 		whole = x.gives(m, defaultOf(m), &trail{}).Declaration
 	}
 	everything := func(*model.Declaration) bool { return true }

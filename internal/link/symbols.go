@@ -14,7 +14,7 @@ func (x *Index) Symbols() *symbols.Table {
 	t := &symbols.Table{Name: x.Project.Name, Release: x.Project.Version, Libraries: []symbols.Library{}}
 	for _, lib := range x.Project.Libraries {
 		out := symbols.Library{Name: lib.Name, Language: lib.Language, Package: lib.Package, Modules: []symbols.Module{}}
-		packaged, _ := x.options.FrontEnds[lib.Language].(lang.Packaged)
+		packaged, _ := x.options.FrontEnds[lib.Language].(lang.PackageImports)
 		for _, m := range lib.Modules {
 			if !x.ModuleInReach(m) {
 				continue
@@ -51,10 +51,10 @@ func placeOf(m *model.Module, path string) symbols.Place {
 }
 
 // givenSymbols are the names of a module that stand on the pages of others, and where:
-// those that it gives on, and those that others give on for it.
+// those that it re-exports, and those that others re-export for it.
 func (x *Index) givenSymbols(m *model.Module) map[string]string {
 	var out map[string]string
-	for _, g := range x.Gives(m) {
+	for _, g := range x.Exports(m) {
 		to := ""
 		switch t := g.Target; {
 		case t.Declaration != nil && x.known(t.Declaration) && (x.Home(t.Declaration) != m || g.Name != t.Declaration.Name):

@@ -48,7 +48,7 @@ func (x *Index) findBesides() map[*model.Declaration]*model.Declaration {
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
 			if x.stubbed[m] {
-				for _, g := range x.Gives(m) {
+				for _, g := range x.Exports(m) {
 					if d := g.Target.Declaration; d != nil && g.Stands != nil && out[d] == nil {
 						out[d] = g.Stands
 					}
@@ -71,7 +71,7 @@ func (x *Index) findBesides() map[*model.Declaration]*model.Declaration {
 			for _, d := range m.Top {
 				pair(d.Written(), d)
 			}
-			for _, g := range x.Gives(m) {
+			for _, g := range x.Exports(m) {
 				pair(g.Name, g.Target.Declaration)
 			}
 		}

@@ -230,7 +230,7 @@ func (x *Index) findOtherNames() map[*model.Declaration][]string {
 	}
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
-			for _, given := range x.Gives(m) {
+			for _, given := range x.Exports(m) {
 				add(given.Target.Declaration, given.Name)
 			}
 			if !m.Renamed {

@@ -110,8 +110,8 @@ func ownMember(of *model.Declaration, names []string) ([]string, bool) {
 	return names[1:], true
 }
 
-// nearer leaves, of several targets, those that the packages around a place give on, the
-// innermost first, and else those that a package gives on at all: what users are handed
+// nearer leaves, of several targets, those that the packages around a place re-export, the
+// innermost first, and else those that a package re-exports at all: what users are handed
 // is rather meant than what is called the same somewhere inside.
 func (x *Index) nearer(from Scope, found []Target) []Target {
 	if len(found) < 2 {
@@ -130,7 +130,7 @@ func (x *Index) nearer(from Scope, found []Target) []Target {
 	return out
 }
 
-// handed ranks how near a target is handed to a place: 0 where no package gives it on, 1
+// handed ranks how near a target is handed to a place: 0 where no package re-exports it, 1
 // where one does, more the deeper the package around both lies.
 func (x *Index) handed(from Scope, t Target) int {
 	if t.Declaration == nil || len(x.homes) == 0 {

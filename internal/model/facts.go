@@ -20,22 +20,22 @@ type Facts struct {
 	Standalone bool     `json:"standalone,omitempty"` // a program of its own beside its folder's module, as Go's "//go:build ignore"
 	Conditions []string `json:"conditions,omitempty"` // under which the file is compiled at all
 
-	ModuleDoc   *Doc              `json:"moduleDoc,omitempty"`  // the comment on the module, where this file has it
-	ModuleSpan  source.Span       `json:"moduleSpan,omitzero"`  // of the module's name in this file
-	Modules     []ModuleIn        `json:"modules,omitempty"`    // those that it declares things of, where it may be several
-	About       []About           `json:"about,omitempty"`      // comments that stand elsewhere than what they describe
-	Global      bool              `json:"global,omitempty"`     // what it declares needs no import
-	Common      bool              `json:"common,omitempty"`     // the file gives things away by assigning them, not by declarations
-	Whole       bool              `json:"whole,omitempty"`      // what it gives as "default" is the module itself to its users
-	Listed      bool              `json:"listed,omitempty"`     // the file lists what it gives away
-	Names       []Listed          `json:"names,omitempty"`      // the names on that list, where it may name what the file takes from others
-	Directives  []Directive       `json:"directives,omitempty"` // beside the module's name
-	Occurrences []Occurrence      `json:"occurrences,omitempty"`
-	Imports     []Import          `json:"imports,omitempty"`
-	Stray       []Stray           `json:"stray,omitempty"`
-	Empty       []Blank           `json:"empty,omitempty"`    // attached comments without a word
-	Problems    []finding.Finding `json:"problems,omitempty"` // what could not be read
-	Inside      *Inside           `json:"inside,omitempty"`   // nil unless it was asked for
+	ModuleDoc       *Doc              `json:"moduleDoc,omitempty"`       // the comment on the module, where this file has it
+	ModuleSpan      source.Span       `json:"moduleSpan,omitzero"`       // of the module's name in this file
+	Modules         []ModuleIn        `json:"modules,omitempty"`         // those that it declares things of, where it may be several
+	About           []About           `json:"about,omitempty"`           // comments that stand elsewhere than what they describe
+	Global          bool              `json:"global,omitempty"`          // what it declares needs no import
+	AssignsExports  bool              `json:"assignsExports,omitempty"`  // the file exports things by assigning them, not by declarations
+	DefaultIsModule bool              `json:"defaultIsModule,omitempty"` // what it gives as "default" is the module itself to its users
+	HasExportList   bool              `json:"hasExportList,omitempty"`   // the file lists what it exports
+	ExportList      []ExportedName    `json:"exportList,omitempty"`      // the names on that list, where it may name what the file takes from others
+	Directives      []Directive       `json:"directives,omitempty"`      // beside the module's name
+	Occurrences     []Occurrence      `json:"occurrences,omitempty"`
+	Imports         []Import          `json:"imports,omitempty"`
+	Stray           []Stray           `json:"stray,omitempty"`
+	Empty           []Blank           `json:"empty,omitempty"`    // attached comments without a word
+	Problems        []finding.Finding `json:"problems,omitempty"` // what could not be read
+	Inside          *Inside           `json:"inside,omitempty"`   // nil unless it was asked for
 }
 
 // ModuleIn is a module that a file declares things of.
@@ -62,26 +62,26 @@ func (f *Facts) Place(span source.Span) finding.Place {
 
 // Occurrence is one place where something is declared, with what that place says of it.
 type Occurrence struct {
-	Kind       Kind        `json:"kind,omitempty"`
-	Visibility Visibility  `json:"visibility,omitempty"` // its own, as written; see [Declaration.Visibility] for the effective one
-	Variadic   bool        `json:"variadic,omitempty"`   // the last parameter takes any number of arguments
-	Embedded   bool        `json:"embedded,omitempty"`   // a field that embeds a type
-	Behind     bool        `json:"behind,omitempty"`     // gives the body of forms declared before it, which callers see instead
-	Deprecated bool        `json:"deprecated,omitempty"`
-	Worded     bool        `json:"worded,omitempty"` // a comment alone declares it: the language knows nothing of it
-	Local      bool        `json:"local,omitempty"`  // local to its language, as in a function called at once, and yet given to users
-	Export     Export      `json:"export,omitempty"` // whether the file's own list of what it gives away names it
-	Line       int32       `json:"line,omitempty"`   // of the name, from 1
-	Parent     int32       `json:"parent,omitempty"` // index in Facts.Occurrences of the enclosing declaration, or -1
-	Name       string      `json:"name,omitempty"`
-	Scope      string      `json:"scope,omitempty"` // enclosing names joined by "."
-	NameSpan   source.Span `json:"nameSpan,omitzero"`
-	Span       source.Span `json:"span,omitzero"` // the declaration whole, without its comment
-	Signature  Tokens      `json:"signature,omitempty"`
-	Callable   *Callable   `json:"callable,omitempty"` // nil where it takes no parameters
-	Doc        *Doc        `json:"-"`                  // its own doc comment, or nil
-	GroupDoc   *Doc        `json:"-"`                  // the comment on the group it is declared in, where that is not its own
-	Extra      *Extra      `json:"extra,omitempty"`    // nil where it has nothing of the kind
+	Kind           Kind        `json:"kind,omitempty"`
+	Visibility     Visibility  `json:"visibility,omitempty"`     // its own, as written; see [Declaration.Visibility] for the effective one
+	Variadic       bool        `json:"variadic,omitempty"`       // the last parameter takes any number of arguments
+	Embedded       bool        `json:"embedded,omitempty"`       // a field that embeds a type
+	Implementation bool        `json:"implementation,omitempty"` // gives the body of forms declared before it, which callers see instead
+	Deprecated     bool        `json:"deprecated,omitempty"`
+	FromComment    bool        `json:"fromComment,omitempty"` // a comment alone declares it: the language knows nothing of it
+	Local          bool        `json:"local,omitempty"`       // local to its language, as in a function called at once, and yet exported to users
+	Export         Export      `json:"export,omitempty"`      // whether the file's own list of what it exports names it
+	Line           int32       `json:"line,omitempty"`        // of the name, from 1
+	Parent         int32       `json:"parent,omitempty"`      // index in Facts.Occurrences of the enclosing declaration, or -1
+	Name           string      `json:"name,omitempty"`
+	Scope          string      `json:"scope,omitempty"` // enclosing names joined by "."
+	NameSpan       source.Span `json:"nameSpan,omitzero"`
+	Span           source.Span `json:"span,omitzero"` // the declaration whole, without its comment
+	Signature      Tokens      `json:"signature,omitempty"`
+	Callable       *Callable   `json:"callable,omitempty"` // nil where it takes no parameters
+	Doc            *Doc        `json:"-"`                  // its own doc comment, or nil
+	GroupDoc       *Doc        `json:"-"`                  // the comment on the group it is declared in, where that is not its own
+	Extra          *Extra      `json:"extra,omitempty"`    // nil where it has nothing of the kind
 }
 
 // Extra is what few occurrences have.
@@ -220,13 +220,13 @@ func (o *Occurrence) Conditions() []string {
 	return o.Extra.Conditions
 }
 
-// Listed is a name on a file's own list of what it gives away.
-type Listed struct {
+// ExportedName is a name on a file's own list of what it exports.
+type ExportedName struct {
 	Name string      `json:"name,omitempty"`
 	Span source.Span `json:"span,omitzero"`
 }
 
-// Export tells whether a file that lists what it gives away names a declaration.
+// Export tells whether a file that lists what it exports names a declaration.
 type Export uint8
 
 // The states of an export. Languages that export by other means leave it unsaid.
@@ -234,20 +234,20 @@ const (
 	ExportUnsaid Export = iota
 	Exported
 	NotExported
-	Renamed // given away, but only under another name
+	Renamed // exported, but only under another name
 )
 
 // Callable is the part of an occurrence that only callables have.
 type Callable struct {
-	Params   []Param   `json:"params,omitempty"`
-	Results  []Param   `json:"results,omitempty"`
-	Receiver Tokens    `json:"receiver,omitempty"` // of a method: the type it is declared on
-	Failures []Failure `json:"failures,omitempty"` // that its body shows
-	Gives    Gives     `json:"gives,omitempty"`
-	Relays   []string  `json:"relays,omitempty"` // the callables, as written, whose results are all that the body returns: see GivesRelayed
-	Open     bool      `json:"open,omitempty"`   // it reads what it is given beyond its list
-	Judges   bool      `json:"judges,omitempty"` // its result says what a parameter is, and gives nothing of that type
-	Bare     bool      `json:"bare,omitempty"`   // its body is there for others to fill: it is empty, only fails, or returns one fixed value
+	Params         []Param   `json:"params,omitempty"`
+	Results        []Param   `json:"results,omitempty"`
+	Receiver       Tokens    `json:"receiver,omitempty"` // of a method: the type it is declared on
+	Failures       []Failure `json:"failures,omitempty"` // that its body shows
+	Returns        Returned  `json:"returns,omitempty"`
+	Forwards       []string  `json:"forwards,omitempty"`       // the callables, as written, whose results are all that the body returns: see [ReturnsForwarded]
+	ReadsArguments bool      `json:"readsArguments,omitempty"` // it reads what it is given beyond its list
+	TypeGuard      bool      `json:"typeGuard,omitempty"`      // its result says what a parameter is, and gives nothing of that type
+	Placeholder    bool      `json:"placeholder,omitempty"`    // its body is there for others to fill: it is empty, only fails, or returns one fixed value
 }
 
 // Failure is a way in which a body says that it fails.
@@ -256,16 +256,16 @@ type Failure struct {
 	Span source.Span `json:"span,omitzero"`
 }
 
-// Gives tells what a body that can be seen hands to its callers.
-type Gives uint8
+// Returned tells what a body that can be seen hands to its callers.
+type Returned uint8
 
 // What bodies give.
 const (
-	GivesUnknown Gives = iota // there is no body, or its language needs no look at it
-	GivesNothing
-	GivesResult
-	GivesSeries  // one value after the other, as generators do
-	GivesRelayed // what other callables give, if they give anything
+	ReturnsUnknown Returned = iota // there is no body, or its language needs no look at it
+	ReturnsNothing
+	ReturnsResult
+	ReturnsSeries    // one value after the other, as generators do
+	ReturnsForwarded // what other callables give, if they give anything
 )
 
 // Param is a parameter, a result or a type parameter.
@@ -326,21 +326,21 @@ type Doc struct {
 	Dialect string        `json:"dialect,omitempty"` // how it is written, where that is not the language's usual way
 }
 
-// Import is one import of a file, or a name under which the file gives on what it has
+// Import is one import of a file, or a name under which the file re-exports what it has
 // under another.
 type Import struct {
-	Name    string `json:"name,omitempty"`    // the local name as written, or ""
-	Assumed string `json:"assumed,omitempty"` // the local name where none is written and the module is unknown
-	Path    string `json:"path,omitempty"`    // "" for the file itself: a further name of what the member is
-	Member  string `json:"member,omitempty"`  // what is taken out of the module; "" for the module itself, "*" for all names
-	Whole   bool   `json:"whole,omitempty"`   // the module itself is what it gives as a whole, where it gives something so
-	Public  bool   `json:"public,omitempty"`  // the file gives what it takes on to its own users
-	Open    bool   `json:"open,omitempty"`    // so it is where what is taken belongs to the same library
-	Doc     *Doc   `json:"doc,omitempty"`     // the comment on the name where it is given on
-	// Apart is set where nothing is loaded with the file: types alone are taken, or
+	Name         string `json:"name,omitempty"`         // the local name as written, or ""
+	Assumed      string `json:"assumed,omitempty"`      // the local name where none is written and the module is unknown
+	Path         string `json:"path,omitempty"`         // "" for the file itself: a further name of what the member is
+	Member       string `json:"member,omitempty"`       // what is taken out of the module; "" for the module itself, "*" for all names
+	Whole        bool   `json:"whole,omitempty"`        // the module itself is what it exports as a whole, where it gives something so
+	Reexport     bool   `json:"reexport,omitempty"`     // the file gives what it takes on to its own users
+	ReexportsOwn bool   `json:"reexportsOwn,omitempty"` // so it is where what is taken belongs to the same library
+	Doc          *Doc   `json:"doc,omitempty"`          // the comment on the name where it is re-exported
+	// NotLoaded is set where nothing is loaded with the file: types alone are taken, or
 	// the import stands where only a program goes.
-	Apart bool        `json:"apart,omitempty"`
-	Span  source.Span `json:"span,omitzero"`
+	NotLoaded bool        `json:"notLoaded,omitempty"`
+	Span      source.Span `json:"span,omitzero"`
 }
 
 // Stray is a comment that reads like a doc comment and is attached to nothing.

@@ -124,7 +124,7 @@ func (d *Declaration) heads() []At {
 	var out []At
 	seen := map[string]bool{}
 	for _, at := range append([]At{first}, d.Occurrences...) {
-		if at.Behind && !first.Behind || first.File.Stub && !at.File.Stub {
+		if at.Implementation && !first.Implementation || first.File.Stub && !at.File.Stub {
 			continue // callers see other forms than this
 		}
 		if at.Callable == nil != (first.Callable == nil) || at.Kind.IsType() != first.Kind.IsType() {

@@ -60,7 +60,7 @@ func TestOverloadsAreForms(t *testing.T) {
 func TestHeadAndBodyAreOneForm(t *testing.T) {
 	d := moors(t, true, 3, func(i int, o *model.Occurrence) {
 		if i == 2 {
-			o.Behind, o.Doc = true, &model.Doc{Text: "The body's."}
+			o.Implementation, o.Doc = true, &model.Doc{Text: "The body's."}
 		}
 	})
 	forms := d.Split()
@@ -69,7 +69,7 @@ func TestHeadAndBodyAreOneForm(t *testing.T) {
 	doc, _ := forms[0].Doc()
 	require.NotNil(t, doc)
 	assert.Equal(t, "The body's.", doc.Text)
-	assert.False(t, forms[0].Head().Behind)
+	assert.False(t, forms[0].Head().Implementation)
 }
 
 func TestConditions(t *testing.T) {

@@ -98,7 +98,7 @@ func TestOccurrencesSpeakForTheirDeclaration(t *testing.T) {
 	machine.Stub = true
 	assert.Same(t, class, d.Speaks(model.Signature).Occurrence, "callers see the stub")
 	machine.Stub = false
-	said.Behind = true
+	said.Implementation = true
 	assert.Same(t, class, d.Speaks(model.Signature).Occurrence, "what only gives a body is not what callers see")
 	d.Occurrences = d.Occurrences[:1]
 	d.Settle()

@@ -47,17 +47,17 @@ type Page struct {
 // Library is one tree of source in one language: what stays the same of it while its files
 // change.
 type Library struct {
-	Name     string // unique in the project
-	Language string
-	Habits   *Habits  // of that language; nil where nobody reads it
-	Root     string   // folder from the project's root, "." for the root itself
-	Prefix   string   // the module path of its root folder, "" where paths start at the root
-	Version  string   // the language's own version of it, where its files say one
-	Package  string   // what users import the library by as a whole, "" where modules have names of their own
-	Entries  []Entry  // the modules that its own files name as those for users; empty for all
-	Inside   []Entry  // names by which only its own files import; one "*" in them stands for any text
-	Passed   []Passed // folders of files that are not read
-	Open     []string // patterns of folders whose modules count as visible even if their language keeps them internal
+	Name       string // unique in the project
+	Language   string
+	Habits     *Habits         // of that language; nil where nobody reads it
+	Root       string          // folder from the project's root, "." for the root itself
+	Prefix     string          // the module path of its root folder, "" where paths start at the root
+	Version    string          // the language's own version of it, where its files say one
+	Package    string          // what users import the library by as a whole, "" where modules have names of their own
+	Entries    []Entry         // the modules that its own files name as those for users; empty for all
+	OwnImports []Entry         // names by which only its own files import; one "*" in them stands for any text
+	Skipped    []SkippedFolder // folders of files that are not read
+	Visible    []string        // patterns of folders whose modules count as visible even if their language keeps them internal
 
 	Elsewhere *Elsewhere // the project it belongs to, where that is another
 }
@@ -65,10 +65,10 @@ type Library struct {
 // Contents is a library with what its files hold at one time.
 type Contents struct {
 	*Library
-	Modules []*Module
-	Tests   []*Module // what its test files declare
-	Files   []*Facts  // code, then tests, each in the order of paths
-	Told    bool      // some files hold comments on what other files declare
+	Modules  []*Module
+	Tests    []*Module // what its test files declare
+	Files    []*Facts  // code, then tests, each in the order of paths
+	HasAbout bool      // some files hold comments on what other files declare
 }
 
 // Entry is a module that a library's own files give to users.
@@ -110,8 +110,8 @@ func (l *Library) Inner(as string) (path string, ok bool) {
 			return e.Path, true
 		}
 	}
-	for i := range l.Inside {
-		e := &l.Inside[i]
+	for i := range l.OwnImports {
+		e := &l.OwnImports[i]
 		if e.As == as {
 			return e.Path, true
 		}
@@ -123,8 +123,8 @@ func (l *Library) Inner(as string) (path string, ok bool) {
 	return "", false
 }
 
-// Passed is a folder whose files are not read, since they are built from others.
-type Passed struct {
+// SkippedFolder is a folder whose files are not read, since they are built from others.
+type SkippedFolder struct {
 	Folder   string `json:"folder,omitempty"` // from the library's root
 	Files    int    `json:"files"`
 	Minified bool   `json:"minified,omitempty"` // not a folder, but all files without blanks and comments

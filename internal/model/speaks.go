@@ -63,7 +63,7 @@ func (d *Declaration) worded() int {
 	if i := first(func(o At) bool { return o.Doc != nil && o.Doc.Text[0] != '@' }); i >= 0 {
 		longest := len(d.Occurrences[i].Doc.Text)
 		if k := first(func(o At) bool {
-			return o.Behind && o.Doc != nil && len(o.Doc.Text) > longest && o.Doc.Text[0] != '@'
+			return o.Implementation && o.Doc != nil && len(o.Doc.Text) > longest && o.Doc.Text[0] != '@'
 		}); k >= 0 {
 			return k // the body's, which says more than that of one form
 		}
@@ -113,10 +113,10 @@ func (d *Declaration) signs() int {
 	if stub >= 0 && code {
 		return stub
 	}
-	if !d.Occurrences[d.words].Behind {
+	if !d.Occurrences[d.words].Implementation {
 		return int(d.words)
 	}
-	if i := slices.IndexFunc(d.Occurrences, func(o At) bool { return !o.Behind }); i >= 0 {
+	if i := slices.IndexFunc(d.Occurrences, func(o At) bool { return !o.Implementation }); i >= 0 {
 		return i
 	}
 	return int(d.words)

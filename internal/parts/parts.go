@@ -28,16 +28,16 @@ type Header struct {
 
 // Library is a library of the project, as its files make it known.
 type Library struct {
-	Name     string         `json:"name"`
-	Language string         `json:"language"`
-	Root     string         `json:"root"`
-	Prefix   string         `json:"prefix,omitempty"`
-	Version  string         `json:"version,omitempty"`
-	Package  string         `json:"package,omitempty"`
-	Entries  []model.Entry  `json:"entries,omitempty"`
-	Inside   []model.Entry  `json:"inside,omitempty"`
-	Passed   []model.Passed `json:"passed,omitempty"`
-	Open     []string       `json:"open,omitempty"`
+	Name     string                `json:"name"`
+	Language string                `json:"language"`
+	Root     string                `json:"root"`
+	Prefix   string                `json:"prefix,omitempty"`
+	Version  string                `json:"version,omitempty"`
+	Package  string                `json:"package,omitempty"`
+	Entries  []model.Entry         `json:"entries,omitempty"`
+	Inside   []model.Entry         `json:"inside,omitempty"`
+	Passed   []model.SkippedFolder `json:"passed,omitempty"`
+	Open     []string              `json:"open,omitempty"`
 }
 
 // File is one file of the project.

@@ -18,7 +18,7 @@ func sound(f *model.Facts) bool {
 		s.doc(a.Doc)
 		s.spans(a.Span)
 	}
-	for _, l := range f.Names {
+	for _, l := range f.ExportList {
 		s.spans(l.Span)
 	}
 	s.directives(f.Directives)

@@ -17,7 +17,7 @@ func (s *Sections) AllTaken() *Node {
 	if len(s.Body) != 1 || len(s.Parts) > 0 {
 		return nil
 	}
-	return Alone(&s.Body[0], Taken)
+	return Alone(&s.Body[0], Inherited)
 }
 
 // Entry is the first entry of a kind with a name, or nil.

@@ -37,7 +37,7 @@ const (
 	Link      // Target is an address
 	Reference // Target names a declaration; children are the shown text
 	Insert    // Target is the name of a fragment, which stands in its place
-	Taken     // text of another declaration stands in its place: the one that Target names, or the one that the subject overrides or fulfils
+	Inherited // text of another declaration stands in its place: the one that Target names, or the one that the subject overrides or fulfils
 	Image     // Target is an address, children the alternative text
 	Break     // a forced line break
 	Superscript
@@ -63,18 +63,18 @@ func (k Kind) Inline() bool { return k >= Text }
 
 // Node is one node of the tree.
 type Node struct {
-	Kind     Kind
-	Level    uint16
-	Strict   bool // of a Reference: one that does not resolve is a finding
-	Outward  bool // of a strict Reference: a name of another project, or of the language, is no mistake
-	Typed    bool // of Code: it is a part of a type that the text writes
-	Loose    bool // of a List: items are separated by blank lines
-	Span     source.Span
-	Text     string // of Text, Code, CodeBlock, Formula and Display
-	Info     string // of a CodeBlock: the fence's words; of a List: Terms or Footnotes, or ""; of a Strong: what it is the label of, see [Label]
-	Named    *Name  // what a Reference or Code names, where the dialect takes it apart itself
-	Target   string // of Link, Image, Reference, Insert and Taken; of a label its version
-	Children []Node
+	Kind          Kind
+	Level         uint16
+	Strict        bool // of a Reference: one that does not resolve is a finding
+	MayBeExternal bool // of a strict Reference: a name of another project, or of the language, is no mistake
+	Typed         bool // of Code: it is a part of a type that the text writes
+	Loose         bool // of a List: items are separated by blank lines
+	Span          source.Span
+	Text          string // of Text, Code, CodeBlock, Formula and Display
+	Info          string // of a CodeBlock: the fence's words; of a List: Terms or Footnotes, or ""; of a Strong: what it is the label of, see [Label]
+	Named         *Name  // what a Reference or Code names, where the dialect takes it apart itself
+	Target        string // of Link, Image, Reference, Insert and Taken; of a label its version
+	Children      []Node
 }
 
 // Walk calls visit for every node of the list, parents first. Where visit

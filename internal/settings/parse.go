@@ -268,7 +268,7 @@ func (r *reader) checks(n *yaml.Node, c *Checks) {
 		"taken-text": func(n *yaml.Node) {
 			word := ""
 			r.choice(n, "taken-text", []string{"asked", "counts"}, &word)
-			c.TakenAsked = word == "asked"
+			c.AskInherited = word == "asked"
 		},
 		"folders": func(n *yaml.Node) {
 			r.list(n, "folders", func(n *yaml.Node) {

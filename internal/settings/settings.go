@@ -76,9 +76,9 @@ type Checks struct {
 	FailOn  finding.Severity
 	Rules   map[string]finding.Severity
 	Folders []FolderRules
-	// TakenAsked is whether a member should have a comment of its own although it
+	// AskInherited is whether a member should have a comment of its own although it
 	// inherits the text of what it overrides or implements.
-	TakenAsked bool
+	AskInherited bool
 }
 
 // FolderRules changes severities for the files that match a pattern.

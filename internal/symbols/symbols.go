@@ -2,7 +2,7 @@
 // form, how it is written, and how one of unknown origin is read.
 //
 // The file lists modules, declarations by kind, what holds members, and what a
-// module gives on. It holds no addresses: those are pure functions of names and
+// module re-exports. It holds no addresses: those are pure functions of names and
 // kinds. Texts that members of other projects may take over stand in a second file
 // beside it, so that the first stays small. The package knows neither the model nor
 // the linker, and opens nothing.
@@ -59,7 +59,7 @@ type Module struct {
 	Name  string            `json:"name,omitempty"`  // where it is not the last part of the path
 	As    string            `json:"as,omitempty"`    // what users import it by, where that is not the path
 	Open  bool              `json:"open,omitempty"`  // it may have more names than are listed
-	Gives map[string]string `json:"gives,omitempty"` // names it gives on: see [Reference]
+	Gives map[string]string `json:"gives,omitempty"` // names it re-exports: see [Reference]
 	Scope
 }
 
@@ -121,7 +121,7 @@ type Texts struct {
 // of "" stands for the module itself.
 type Place struct{ Library, Module, Path string }
 
-// Reference writes what a base, or a name that is given on, means to somebody in
+// Reference writes what a base, or a name that is re-exported, means to somebody in
 // another module: "library:module#path", without the library or the module where it is the own one.
 func Reference(own, to Place) string {
 	switch {

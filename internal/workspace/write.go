@@ -79,7 +79,7 @@ func (w *Workspace) report(s *build.Snapshot) *site.Report {
 	if len(w.Settings.Write.Pages) == 0 {
 		return nil
 	}
-	r := &site.Report{Documented: s.Coverage.Documented, Total: s.Coverage.Total, Taken: s.Coverage.Taken + s.Coverage.More}
+	r := &site.Report{Documented: s.Coverage.Documented, Total: s.Coverage.Total, Inherited: s.Coverage.Inherited + s.Coverage.InheritedOnly}
 	for i := range s.Findings {
 		f := &s.Findings[i]
 		r.Findings = append(r.Findings, site.Finding{

@@ -111,7 +111,7 @@ func (p *parser) block(word line, lines []line) {
 		p.unknown(word, lines)
 	case meaning.taken:
 		span := word.span()
-		taken := prose.Node{Kind: prose.Taken, Strict: true, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: "@" + word.text, Span: span}}}
+		taken := prose.Node{Kind: prose.Inherited, Strict: true, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: "@" + word.text, Span: span}}}
 		p.out.Body = append(p.out.Body, prose.Node{Kind: prose.Paragraph, Span: span, Children: []prose.Node{taken}})
 		p.out.Body = append(p.out.Body, p.markdown(lines)...)
 	case word.text == "type":

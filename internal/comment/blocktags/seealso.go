@@ -103,7 +103,7 @@ func endsName(name, rest string, last bool) bool {
 
 func seenAs(name string, shown prose.Node) prose.Node {
 	shown.Typed = false
-	return prose.Node{Kind: prose.Reference, Outward: true, Target: strings.TrimSuffix(nameOf(name), "()"), Span: shown.Span, Children: []prose.Node{shown}}
+	return prose.Node{Kind: prose.Reference, MayBeExternal: true, Target: strings.TrimSuffix(nameOf(name), "()"), Span: shown.Span, Children: []prose.Node{shown}}
 }
 
 // part is a piece of a text's node.

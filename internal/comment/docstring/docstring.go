@@ -48,7 +48,7 @@ func (p *parser) ofBase() {
 	body := &p.out.Body[0]
 	switch strings.ToLower(strings.TrimRight(prose.Plain(body.Children), ".")) {
 	case "see base class", "see the base class", "see parent class", "see superclass":
-		body.Children = []prose.Node{{Kind: prose.Taken, Span: body.Span, Children: body.Children}}
+		body.Children = []prose.Node{{Kind: prose.Inherited, Span: body.Span, Children: body.Children}}
 	}
 }
 

@@ -234,7 +234,7 @@ func (in *inline) interpreted(from, tick int, role string) int {
 func (in *inline) shortened(name string) prose.Node {
 	name = strings.TrimLeft(name, ".")
 	short := prose.Node{Kind: prose.Code, Text: name[strings.LastIndexByte(name, '.')+1:]}
-	return prose.Node{Kind: prose.Reference, Outward: true, Target: strings.TrimSuffix(name, "()"), Children: []prose.Node{short}}
+	return prose.Node{Kind: prose.Reference, MayBeExternal: true, Target: strings.TrimSuffix(name, "()"), Children: []prose.Node{short}}
 }
 
 // formula reads mathematics, whose mark stands at an offset.
@@ -370,7 +370,7 @@ func (in *inline) reference(role, target, shown string, from, to int) prose.Node
 			child.Text = target[strings.LastIndexByte(name, '.')+1:]
 		}
 	}
-	return prose.Node{Kind: prose.Reference, Strict: strict, Outward: true, Target: name, Children: []prose.Node{child}}
+	return prose.Node{Kind: prose.Reference, Strict: strict, MayBeExternal: true, Target: name, Children: []prose.Node{child}}
 }
 
 // standard links a proposal or a request for comments by its number.

@@ -49,7 +49,7 @@ func (in *inline) lettered(i int) int {
 		}
 		child := in.shown(prose.Code, from, shownTo)
 		child.Text = shown
-		n = prose.Node{Kind: prose.Reference, Outward: true, Target: name, Children: []prose.Node{child}}
+		n = prose.Node{Kind: prose.Reference, MayBeExternal: true, Target: name, Children: []prose.Node{child}}
 	case 'C':
 		n = in.shown(prose.Code, from, to)
 	case 'U':

@@ -116,5 +116,5 @@ func (p *parser) seenName(l line) (n prose.Node, rest line, ok bool) {
 	if short && shown.text == written {
 		child.Text = target[strings.LastIndexByte(target, '.')+1:]
 	}
-	return prose.Node{Kind: prose.Reference, Outward: true, Target: target, Span: l.to(len(l.text) - len(rest.text)).span(), Children: []prose.Node{child}}, rest, true
+	return prose.Node{Kind: prose.Reference, MayBeExternal: true, Target: target, Span: l.to(len(l.text) - len(rest.text)).span(), Children: []prose.Node{child}}, rest, true
 }

@@ -51,9 +51,9 @@ func (FrontEnd) KindWord(*model.Declaration) string { return "" }
 // GroupKey is "": the usual headings fit.
 func (FrontEnd) GroupKey(string) string { return "" }
 
-// Holds is true of structs and interfaces.
-func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
-	form := lang.Held{Open: " {", Close: "}", Remark: "// "}
+// BlockStyle is true of structs and interfaces.
+func (FrontEnd) BlockStyle(d *model.Declaration) (lang.BlockStyle, bool) {
+	form := lang.BlockStyle{Open: " {", Close: "}", Remark: "// "}
 	switch d.Kind() {
 	case model.KindInterface:
 		form.Methods = true

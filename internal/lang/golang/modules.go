@@ -11,10 +11,10 @@ import (
 // This file knows what lies beyond one file: modules (go.mod) and packages.
 
 var (
-	_ lang.RootFinder = FrontEnd{}
-	_ lang.Moduler    = FrontEnd{}
-	_ lang.Using      = FrontEnd{}
-	_ lang.TestNamer  = FrontEnd{}
+	_ lang.RootFinder   = FrontEnd{}
+	_ lang.Moduler      = FrontEnd{}
+	_ lang.ImportWriter = FrontEnd{}
+	_ lang.TestNamer    = FrontEnd{}
 )
 
 // MarkerNames are the files that make a folder a library.

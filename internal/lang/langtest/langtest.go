@@ -94,14 +94,14 @@ func Dump(f *model.Facts) string {
 		b.WriteString("  " + line(&f.Occurrences[i], f.Text) + "\n")
 	}
 	for _, i := range f.Imports {
-		if i.Member == "" && !i.Whole && !i.Public {
+		if i.Member == "" && !i.Whole && !i.Reexport {
 			continue
 		}
-		fmt.Fprintf(&b, "  import %s from %s as %q public=%t", cmp.Or(i.Member, "it"), cmp.Or(i.Path, "itself"), i.Name, i.Public)
+		fmt.Fprintf(&b, "  import %s from %s as %q public=%t", cmp.Or(i.Member, "it"), cmp.Or(i.Path, "itself"), i.Name, i.Reexport)
 		if i.Whole {
 			b.WriteString(" whole")
 		}
-		if i.Open {
+		if i.ReexportsOwn {
 			b.WriteString(" open")
 		}
 		if i.Doc != nil {
@@ -109,7 +109,7 @@ func Dump(f *model.Facts) string {
 		}
 		b.WriteByte('\n')
 	}
-	for _, l := range f.Names {
+	for _, l := range f.ExportList {
 		fmt.Fprintf(&b, "  lists %s\n", l.Name)
 	}
 	for _, s := range f.Stray {
@@ -144,14 +144,14 @@ func line(o *model.Occurrence, text string) string {
 		for _, f := range o.Callable.Failures {
 			b.WriteString(" fails=" + f.Name)
 		}
-		if o.Callable.Open {
+		if o.Callable.ReadsArguments {
 			b.WriteString(" open")
 		}
-		if o.Callable.Bare {
+		if o.Callable.Placeholder {
 			b.WriteString(" bare")
 		}
-		if g := o.Callable.Gives; g > model.GivesNothing {
-			b.WriteString([]string{" gives=result", " gives=series", " gives=" + strings.Join(o.Callable.Relays, "+")}[g-model.GivesResult])
+		if g := o.Callable.Returns; g > model.ReturnsNothing {
+			b.WriteString([]string{" gives=result", " gives=series", " gives=" + strings.Join(o.Callable.Forwards, "+")}[g-model.ReturnsResult])
 		}
 	}
 	if o.Export != model.ExportUnsaid {
@@ -164,7 +164,7 @@ func line(o *model.Occurrence, text string) string {
 		b.WriteString(" base=")
 		b.WriteString(base.Type.Text(text))
 	}
-	if o.Worded {
+	if o.FromComment {
 		b.WriteString(" worded")
 	}
 	if o.Local {

@@ -15,7 +15,7 @@ import (
 func (r *reader) assignment(at int, s statement) {
 	a := r.take(at, s)
 	if r.text[at:r.nameEnd(at)] == "__all__" && r.inner().kind == model.KindModule && len(s.equals) > 0 {
-		r.listed, r.unlisted, r.lists, r.facts.Names = nil, false, nil, nil
+		r.listed, r.unlisted, r.lists, r.facts.ExportList = nil, false, nil, nil
 		r.list(s.equals[0]+1, s.stop)
 	}
 	r.givesText(at, s, a)
@@ -237,7 +237,7 @@ func (r *reader) removed(name string) {
 }
 
 // called takes back what a function removes from the module that is called at once, and
-// knows that one which names the list of what the module gives away may add to it.
+// knows that one which names the list of what the module exports may add to it.
 func (r *reader) called(at int, s statement) {
 	end := r.nameEnd(at)
 	if r.inner().kind != model.KindModule || end == at || end >= s.stop || r.text[end] != '(' {

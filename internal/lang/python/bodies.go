@@ -46,9 +46,9 @@ func (r *reader) functionBody(column, at int, o *model.Occurrence) []model.Occur
 	_, r.last = r.trimmed(r.at, at)
 	doc, after, inline := r.bodyDoc(column, at)
 	o.Doc = doc
-	o.Callable.Gives = model.GivesNothing
+	o.Callable.Returns = model.ReturnsNothing
 	if r.facts.Stub {
-		o.Callable.Gives = model.GivesUnknown
+		o.Callable.Returns = model.ReturnsUnknown
 	}
 	var fields []model.Occurrence
 	if inline {
@@ -137,7 +137,7 @@ func (r *reader) tells(at, end int, c *model.Callable) {
 		}
 	default:
 		if i := strings.Index(r.text[at:end], "yield"); i > 0 && strings.IndexByte(" (", r.text[at+i-1]) >= 0 {
-			c.Gives, c.Relays = model.GivesSeries, nil
+			c.Returns, c.Forwards = model.ReturnsSeries, nil
 		}
 	}
 }
@@ -146,7 +146,7 @@ func (r *reader) tells(at, end int, c *model.Callable) {
 // things over, as in a context manager, and gives nothing.
 func (r *reader) yields(at, end int, c *model.Callable) {
 	if from, to := r.trimmed(at, end); from < to && r.text[from] != '#' {
-		c.Gives, c.Relays = model.GivesSeries, nil
+		c.Returns, c.Forwards = model.ReturnsSeries, nil
 	}
 }
 
@@ -155,7 +155,7 @@ func (r *reader) yields(at, end int, c *model.Callable) {
 func (r *reader) relays(from, to int, c *model.Callable) bool {
 	stop := r.dottedEnd(from)
 	name := r.text[from:stop]
-	if stop == from || stop >= to || r.text[stop] != '(' || r.text[to-1] != ')' || len(c.Relays) >= mostRelays {
+	if stop == from || stop >= to || r.text[stop] != '(' || r.text[to-1] != ')' || len(c.Forwards) >= mostRelays {
 		return false
 	}
 	depth := 0
@@ -171,7 +171,7 @@ func (r *reader) relays(from, to int, c *model.Callable) bool {
 			return false // rare, and told by other means
 		}
 	}
-	c.Gives, c.Relays = model.GivesRelayed, append(c.Relays, name)
+	c.Returns, c.Forwards = model.ReturnsForwarded, append(c.Forwards, name)
 	return true
 }
 
@@ -183,9 +183,9 @@ func (r *reader) leaves(at, end int, c *model.Callable) {
 	switch {
 	case r.wordAt(at, "return"):
 		value, stop := r.trimmed(at+len("return"), end)
-		if value < stop && r.text[value] != '#' && r.text[value] != ';' && r.text[value:stop] != "None" && c.Gives != model.GivesSeries {
-			if c.Gives == model.GivesResult || !r.relays(value, stop, c) {
-				c.Gives, c.Relays = model.GivesResult, nil
+		if value < stop && r.text[value] != '#' && r.text[value] != ';' && r.text[value:stop] != "None" && c.Returns != model.ReturnsSeries {
+			if c.Returns == model.ReturnsResult || !r.relays(value, stop, c) {
+				c.Returns, c.Forwards = model.ReturnsResult, nil
 			}
 		}
 	case r.wordAt(at, "raise"):

@@ -60,7 +60,7 @@ func (r *reader) definition(column, start, def int) {
 		}
 		o.Extra.TextOf = d.textOf
 	}
-	o.Behind = !d.overload && r.overloaded(o.NameSpan.In(r.text))
+	o.Implementation = !d.overload && r.overloaded(o.NameSpan.In(r.text))
 	r.forms = ""
 	if d.overload {
 		r.forms = o.NameSpan.In(r.text)

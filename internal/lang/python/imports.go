@@ -9,7 +9,7 @@ import (
 	"codrel/internal/source"
 )
 
-// This file reads imports and the list of what a module gives away.
+// This file reads imports and the list of what a module exports.
 
 // importing reads "import a.b as c" and "from a import b as c".
 func (r *reader) importing(word string, at, stop int) {
@@ -19,7 +19,7 @@ func (r *reader) importing(word string, at, stop int) {
 	if slices.ContainsFunc(r.blocks, func(b block) bool { return b.apart }) {
 		defer func(from int) {
 			for i := range r.facts.Imports[from:] {
-				r.facts.Imports[from+i].Apart = true
+				r.facts.Imports[from+i].NotLoaded = true
 			}
 		}(len(r.facts.Imports))
 	}
@@ -27,7 +27,7 @@ func (r *reader) importing(word string, at, stop int) {
 	if word == "import" {
 		r.eachImported(at, stop, func(from, to int, local string) {
 			r.facts.Imports = append(r.facts.Imports, model.Import{
-				Name: local, Assumed: r.text[from:to], Path: r.text[from:to], Span: source.NewSpan(from, to), Open: local != "" && !strings.HasPrefix(local, "_"),
+				Name: local, Assumed: r.text[from:to], Path: r.text[from:to], Span: source.NewSpan(from, to), ReexportsOwn: local != "" && !strings.HasPrefix(local, "_"),
 			})
 		})
 		return
@@ -43,14 +43,14 @@ func (r *reader) importing(word string, at, stop int) {
 	}
 	at = r.blanks(at+len("import"), false)
 	if at < stop && r.text[at] == '*' {
-		r.facts.Imports = append(r.facts.Imports, model.Import{Path: module, Member: "*", Span: source.NewSpan(start, at+1), Open: true})
+		r.facts.Imports = append(r.facts.Imports, model.Import{Path: module, Member: "*", Span: source.NewSpan(start, at+1), ReexportsOwn: true})
 		return
 	}
 	r.eachImported(at, stop, func(from, to int, local string) {
 		member := r.text[from:to]
 		r.facts.Imports = append(r.facts.Imports, model.Import{
-			Name: local, Assumed: member, Path: module, Member: member, Span: source.NewSpan(from, to), Public: local == member,
-			Open: !strings.HasPrefix(cmp.Or(local, member), "_"),
+			Name: local, Assumed: member, Path: module, Member: member, Span: source.NewSpan(from, to), Reexport: local == member,
+			ReexportsOwn: !strings.HasPrefix(cmp.Or(local, member), "_"),
 		})
 	})
 }
@@ -80,7 +80,7 @@ func (r *reader) eachImported(at, stop int, yield func(from, to int, local strin
 	}
 }
 
-// list reads names in quotes into what the module gives away, and the lists of other
+// list reads names in quotes into what the module exports, and the lists of other
 // modules. Anything else makes it incomplete.
 func (r *reader) list(at, stop int) {
 	if r.listed == nil {
@@ -98,7 +98,7 @@ func (r *reader) list(at, stop int) {
 				delete(r.listed, name)
 			} else if name != "" {
 				r.listed[name] = true
-				r.facts.Names = append(r.facts.Names, model.Listed{Name: name, Span: source.NewSpan(at+1, end-1)})
+				r.facts.ExportList = append(r.facts.ExportList, model.ExportedName{Name: name, Span: source.NewSpan(at+1, end-1)})
 			}
 			at = end
 		case startsName(c):
@@ -126,7 +126,7 @@ type listOf struct {
 	span source.Span
 }
 
-// takeLists gives on all that the modules give away whose lists are a part of the own one.
+// takeLists re-exports all that the modules export whose lists are a part of the own one.
 func (r *reader) takeLists() {
 	for _, l := range r.lists {
 		known := false
@@ -142,7 +142,7 @@ func (r *reader) takeLists() {
 					module = in.Path + in.Member
 				}
 			}
-			r.facts.Imports = append(r.facts.Imports, model.Import{Path: module, Member: "*", Public: true, Span: l.span})
+			r.facts.Imports = append(r.facts.Imports, model.Import{Path: module, Member: "*", Reexport: true, Span: l.span})
 			break
 		}
 		r.unlisted = r.unlisted || !known
@@ -150,7 +150,7 @@ func (r *reader) takeLists() {
 }
 
 // exports marks what the module's list names. Without a list, what is taken from other
-// modules may be given on: that hangs on which modules these are.
+// modules may be re-exported: that hangs on which modules these are.
 func (r *reader) exports() {
 	r.takeLists()
 	for i := range r.facts.Imports {
@@ -158,21 +158,21 @@ func (r *reader) exports() {
 		local := cmp.Or(in.Name, in.Assumed)
 		switch {
 		case r.gone[local]:
-			in.Open, in.Public = false, false
+			in.ReexportsOwn, in.Reexport = false, false
 		case r.listed != nil && in.Member != "*":
-			in.Public = r.listed[local]
-			in.Open = r.unlisted && in.Open
+			in.Reexport = r.listed[local]
+			in.ReexportsOwn = r.unlisted && in.ReexportsOwn
 		case r.listed != nil:
-			in.Open = r.unlisted
-		case r.facts.Stub || in.Apart:
-			in.Open = false
+			in.ReexportsOwn = r.unlisted
+		case r.facts.Stub || in.NotLoaded:
+			in.ReexportsOwn = false
 		}
 	}
 	if r.listed == nil {
 		return
 	}
-	r.facts.Listed = !r.unlisted
-	r.facts.Names = slices.DeleteFunc(r.facts.Names, func(l model.Listed) bool { return !r.listed[l.Name] })
+	r.facts.HasExportList = !r.unlisted
+	r.facts.ExportList = slices.DeleteFunc(r.facts.ExportList, func(l model.ExportedName) bool { return !r.listed[l.Name] })
 	for i := range r.facts.Occurrences {
 		o := &r.facts.Occurrences[i]
 		switch {

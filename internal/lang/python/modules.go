@@ -12,17 +12,17 @@ import (
 // This file knows what lies beyond one file: packages, their roots, and tests.
 
 var (
-	_ lang.RootFinder = FrontEnd{}
-	_ lang.Moduler    = FrontEnd{}
-	_ lang.Using      = FrontEnd{}
-	_ lang.NameUsing  = FrontEnd{}
-	_ lang.TestNamer  = FrontEnd{}
-	_ lang.Importer   = FrontEnd{}
-	_ lang.Native     = FrontEnd{}
-	_ lang.Library    = FrontEnd{}
-	_ lang.Scanner    = FrontEnd{}
-	_ lang.Asker      = FrontEnd{}
-	_ lang.Worder     = FrontEnd{}
+	_ lang.RootFinder       = FrontEnd{}
+	_ lang.Moduler          = FrontEnd{}
+	_ lang.ImportWriter     = FrontEnd{}
+	_ lang.NameImportWriter = FrontEnd{}
+	_ lang.TestNamer        = FrontEnd{}
+	_ lang.Importer         = FrontEnd{}
+	_ lang.Native           = FrontEnd{}
+	_ lang.Library          = FrontEnd{}
+	_ lang.Scanner          = FrontEnd{}
+	_ lang.CommentPolicy    = FrontEnd{}
+	_ lang.Terminology      = FrontEnd{}
 )
 
 const packageFile = "__init__"
@@ -300,9 +300,9 @@ var records = map[string]bool{
 	"typing_extensions.TypedDict": true, "attrs.define": true, "attrs.frozen": true, "attr.s": true, "attr.define": true,
 }
 
-// Holds is true of enumerations, and of classes that a decorator or base makes records.
-func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
-	form := lang.Held{Open: ":", Remark: "# "}
+// BlockStyle is true of enumerations, and of classes that a decorator or base makes records.
+func (FrontEnd) BlockStyle(d *model.Declaration) (lang.BlockStyle, bool) {
+	form := lang.BlockStyle{Open: ":", Remark: "# "}
 	if d.Kind() == model.KindEnum {
 		return form, true
 	}

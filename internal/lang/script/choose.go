@@ -18,7 +18,7 @@ import (
 // themselves. Built files that no entry needs are passed over where there is source.
 func (FrontEnd) Choose(root lang.Root, files []string, read func(file string) []byte) lang.Choice {
 	m, _ := readManifest(read("package.json"))
-	c := chooser{layout: newLayout(files, root.Package, read), manifest: m, name: root.Package, chosen: map[string]bool{}, passed: map[string]*model.Passed{}}
+	c := chooser{layout: newLayout(files, root.Package, read), manifest: m, name: root.Package, chosen: map[string]bool{}, passed: map[string]*model.SkippedFolder{}}
 	c.entries(files)
 	c.imports()
 	c.pass(files)
@@ -35,7 +35,7 @@ type chooser struct {
 	left     []string
 	twins    []string
 	given    map[string]gives // of files that were looked at
-	passed   map[string]*model.Passed
+	passed   map[string]*model.SkippedFolder
 }
 
 // entries finds what users import.
@@ -149,7 +149,7 @@ func (c *chooser) meant(o offer) (file, beside string) {
 	return types, code
 }
 
-// wrapped is the file that a file of the same name gives on for another kind of modules,
+// wrapped is the file that a file of the same name re-exports for another kind of modules,
 // else the file itself.
 func (c *chooser) wrapped(file string) string {
 	for from, to := range map[string]string{".mjs": ".js", ".cjs": ".js", ".d.mts": ".d.ts", ".d.cts": ".d.ts"} {
@@ -414,7 +414,7 @@ func (c *chooser) leave(file, folder string, list *[]string) {
 	*list = append(*list, file)
 	p := c.passed[folder]
 	if p == nil {
-		p = &model.Passed{Folder: folder, Minified: folder == ""}
+		p = &model.SkippedFolder{Folder: folder, Minified: folder == ""}
 		c.passed[folder] = p
 	}
 	p.Files++
@@ -426,6 +426,6 @@ func (c *chooser) choice() lang.Choice {
 	for _, p := range c.passed {
 		out.Passed = append(out.Passed, *p)
 	}
-	slices.SortFunc(out.Passed, func(a, b model.Passed) int { return strings.Compare(a.Folder, b.Folder) })
+	slices.SortFunc(out.Passed, func(a, b model.SkippedFolder) int { return strings.Compare(a.Folder, b.Folder) })
 	return out
 }

@@ -130,7 +130,7 @@ func TestInside(t *testing.T) {
 -- src/wire.ts --
 -- src/berths/quay.ts --
 `)
-	lib := &model.Library{Package: root.Package, Entries: choice.Entries, Inside: choice.Inside}
+	lib := &model.Library{Package: root.Package, Entries: choice.Entries, OwnImports: choice.Inside}
 	m := &model.Module{Library: lib, Path: "src/index"}
 	for written, want := range map[string]string{
 		"dock/wire": "src/wire", "dock": "src/index", "#berths/quay": "src/berths/quay", "@/berths/quay": "src/berths/quay", "react": "react", "dock/other": "dock/other",

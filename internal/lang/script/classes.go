@@ -362,11 +362,11 @@ func (r *reader) method(o model.Occurrence, m modifiers, f *function, forms stri
 	}
 	r.functionTokens(&o, f)
 	o.Modify(m.words...)
-	o.Behind = r.typed && !f.body.Empty() && forms == o.Name && m.accessor == ""
+	o.Implementation = r.typed && !f.body.Empty() && forms == o.Name && m.accessor == ""
 	o.Signature = r.arena.Since(begin)
 	o.Span.End = int32(f.end)
 	r.add(o, comment, directives)
-	r.forget(*f)
+	r.keepBody(*f)
 	if o.Kind == model.KindConstructor {
 		r.setInConstructor(*f)
 	}

@@ -8,11 +8,11 @@ import (
 	"codrel/internal/source"
 )
 
-// This file reads what scripts take from one another by require, and give on by
+// This file reads what scripts take from one another by require, and re-export by
 // assignments to module.exports, by helpers of compilers and by properties that are
 // defined (Node.js, "Modules: CommonJS modules").
 
-// given is a name all of which a file gives away.
+// given is a name all of which a file exports.
 type given struct {
 	name string
 	span source.Span
@@ -101,11 +101,11 @@ func (r *reader) bindValue(name source.Span, valueAt, stop int) {
 	}
 }
 
-// secondName keeps what a name that is given away stands for: something of another module,
+// secondName keeps what a name that is exported stands for: something of another module,
 // or of this one.
 func (r *reader) secondName(name string, span source.Span, valueAt, stop int) {
 	if path, member := r.required(valueAt, stop); path != "" {
-		r.facts.Imports = append(r.facts.Imports, model.Import{Name: name, Assumed: name, Path: path, Member: member, Whole: member == "", Public: true, Span: span})
+		r.facts.Imports = append(r.facts.Imports, model.Import{Name: name, Assumed: name, Path: path, Member: member, Whole: member == "", Reexport: true, Span: span})
 	} else if path := r.meantPath(valueAt, stop); path != "" && path != name {
 		r.givesAs(name, span, path, nil)
 	}
@@ -114,36 +114,36 @@ func (r *reader) secondName(name string, span source.Span, valueAt, stop int) {
 // wholeIs keeps what "module.exports" is set to. It is false where that is no name.
 func (r *reader) wholeIs(span source.Span, valueAt, stop int) bool {
 	if path, member := r.required(valueAt, stop); path != "" {
-		r.facts.Whole = true
-		r.facts.Imports = append(r.facts.Imports, model.Import{Name: "default", Assumed: "default", Path: path, Member: member, Whole: member == "", Public: true, Span: span})
+		r.facts.DefaultIsModule = true
+		r.facts.Imports = append(r.facts.Imports, model.Import{Name: "default", Assumed: "default", Path: path, Member: member, Whole: member == "", Reexport: true, Span: span})
 		if member == "" {
-			r.facts.Imports = append(r.facts.Imports, model.Import{Path: path, Member: "*", Public: true, Span: span})
+			r.facts.Imports = append(r.facts.Imports, model.Import{Path: path, Member: "*", Reexport: true, Span: span})
 		}
 		return true
 	}
 	if path := r.meantPath(valueAt, stop); path != "" {
-		r.facts.Whole = true
+		r.facts.DefaultIsModule = true
 		r.givesAs("default", span, path, nil)
 		return true
 	}
 	return false
 }
 
-// spread gives away all that a module, or an object, holds.
+// spread exports all that a module, or an object, holds.
 func (r *reader) spread(span source.Span, valueAt, stop int) {
 	if path, member := r.required(valueAt, stop); path != "" && member == "" {
-		r.facts.Imports = append(r.facts.Imports, model.Import{Path: path, Member: "*", Public: true, Span: span})
+		r.facts.Imports = append(r.facts.Imports, model.Import{Path: path, Member: "*", Reexport: true, Span: span})
 	} else if path := r.meantPath(valueAt, stop); path != "" {
 		r.spreads = append(r.spreads, given{path, span})
 	}
 }
 
-// spreadNames follows names all of which is given away to the modules they stand for.
+// spreadNames follows names all of which is exported to the modules they stand for.
 func (r *reader) spreadNames() {
 	for _, s := range r.spreads {
 		for _, in := range r.facts.Imports {
 			if in.Name == s.name && in.Path != "" && (in.Member == "" || in.Member == "default") {
-				r.facts.Imports = append(r.facts.Imports, model.Import{Path: in.Path, Member: "*", Public: true, Span: s.span})
+				r.facts.Imports = append(r.facts.Imports, model.Import{Path: in.Path, Member: "*", Reexport: true, Span: s.span})
 				break
 			}
 		}
@@ -211,7 +211,7 @@ func (r *reader) callExports(at int) bool {
 		for i, a := range args {
 			if path, member := r.required(int(a.Start), int(a.End)); path != "" && member == "" {
 				r.common = true
-				r.facts.Imports = append(r.facts.Imports, model.Import{Path: path, Member: "*", Public: true, Span: a})
+				r.facts.Imports = append(r.facts.Imports, model.Import{Path: path, Member: "*", Reexport: true, Span: a})
 			} else if i > 0 && r.text[a.Start] == '{' {
 				r.getters(a)
 			}
@@ -247,7 +247,7 @@ func (r *reader) callExports(at int) bool {
 }
 
 // defined reads the name and the descriptor of a property that is defined on what the
-// module gives away.
+// module exports.
 func (r *reader) defined(name, descriptor source.Span) {
 	as := strings.Trim(name.In(r.text), "\"'`")
 	if as == "__esModule" || as == "" || as == name.In(r.text) {
@@ -270,7 +270,7 @@ func (r *reader) defined(name, descriptor source.Span) {
 	}
 }
 
-// getters reads "{ name: () => value, ... }", by which bundles say what they give away.
+// getters reads "{ name: () => value, ... }", by which bundles say what they export.
 func (r *reader) getters(object source.Span) {
 	list, _ := r.arguments(int(object.Start))
 	for _, p := range list {
@@ -307,8 +307,8 @@ func (r *reader) allKeys(at, open int) bool {
 	return true
 }
 
-// exportsWithin reads what a block gives away whose declarations are its own. Of these,
-// what is given away is kept.
+// exportsWithin reads what a block exports whose declarations are its own. Of these,
+// what is exported is kept.
 func (r *reader) exportsWithin(from, to int) {
 	if r.scope != "" || r.deep > mostBlocks || !strings.Contains(r.text[from:to], "exports") && r.inner == 0 {
 		return
@@ -337,7 +337,7 @@ func (r *reader) localBlock(from, to int) {
 // mostBlocks bounds how deep blocks in blocks are looked into.
 const mostBlocks = 6
 
-// keepGiven leaves out what is local and not given away.
+// keepGiven leaves out what is local and not exported.
 func (r *reader) keepGiven() {
 	local := false
 	for i := range r.facts.Occurrences {
@@ -368,7 +368,7 @@ func (r *reader) keepGiven() {
 	r.tops, r.looked = nil, 0
 }
 
-// givenValue reads "= module.exports = value", by which what a name is bound to is given away.
+// givenValue reads "= module.exports = value", by which what a name is bound to is exported.
 func (r *reader) givenValue(name source.Span, valueAt int) {
 	names, _, sign := r.path(valueAt)
 	if sign < 0 || names[0] != "exports" && names[0] != "module" {
@@ -378,7 +378,7 @@ func (r *reader) givenValue(name source.Span, valueAt int) {
 	if names[0] == "exports" && len(names) == 2 || len(names) == 3 {
 		r.givesAs(names[len(names)-1], name, name.In(r.text), nil)
 	} else {
-		r.facts.Whole = true
+		r.facts.DefaultIsModule = true
 		r.givesByDefault(name.In(r.text), name)
 	}
 	for range mostBlocks {
@@ -399,7 +399,7 @@ func (r *reader) givenValue(name source.Span, valueAt int) {
 }
 
 // calledAtOnce reads a statement that calls a function where it is written, as scripts did
-// before there were modules: what that gives away is the file's. It is false for every
+// before there were modules: what that exports is the file's. It is false for every
 // other statement.
 func (r *reader) calledAtOnce(at int) bool {
 	start := at

@@ -32,7 +32,7 @@ func (r *reader) importing(h *heads, at int) {
 				names = append(names, binding{source.NewSpan(at, end), "", false})
 			}
 			for _, n := range names {
-				in := model.Import{Path: path, Member: n.member, Span: n.local, Apart: apart || n.apart}
+				in := model.Import{Path: path, Member: n.member, Span: n.local, NotLoaded: apart || n.apart}
 				if n.member != "" || n.local.Start != int32(at) {
 					in.Name = n.local.In(r.text)
 				}
@@ -62,7 +62,7 @@ func (r *reader) importing(h *heads, at int) {
 			if len(names) == 1 {
 				if path := r.meantPath(r.after(at+1), r.back(stop)); path != "" {
 					name := strings.TrimPrefix(r.scope+"."+names[0].local.In(r.text), ".")
-					r.facts.Imports = append(r.facts.Imports, model.Import{Name: name, Assumed: name, Member: path, Public: r.scope != "" && (h.export || r.ambient), Span: names[0].local})
+					r.facts.Imports = append(r.facts.Imports, model.Import{Name: name, Assumed: name, Member: path, Reexport: r.scope != "" && (h.export || r.ambient), Span: names[0].local})
 				} else {
 					r.bindValue(names[0].local, r.after(at+1), r.back(stop))
 				}
@@ -172,7 +172,7 @@ func (r *reader) export(h *heads, at int) {
 			text := r.after(next + len("from"))
 			if q := r.byteAt(text); q == '"' || q == '\'' {
 				end := r.quoted(text)
-				in := model.Import{Path: r.text[text+1 : max(text+1, end-1)], Member: "*", Public: true, Span: source.NewSpan(at, end)}
+				in := model.Import{Path: r.text[text+1 : max(text+1, end-1)], Member: "*", Reexport: true, Span: source.NewSpan(at, end)}
 				if !name.Empty() {
 					in.Member, in.Name, in.Assumed = "", name.In(r.text), name.In(r.text)
 				}
@@ -210,7 +210,7 @@ func (r *reader) typeExports(at int) bool {
 	return c == '{' || c == '*'
 }
 
-// gives keeps that a name is given away.
+// gives keeps that a name is exported.
 func (r *reader) gives(name string) {
 	if r.exported == nil {
 		r.exported = map[string]bool{}
@@ -218,7 +218,7 @@ func (r *reader) gives(name string) {
 	r.exported[name] = true
 }
 
-// givesAs keeps that what has a path in the file is given away under a name.
+// givesAs keeps that what has a path in the file is exported under a name.
 func (r *reader) givesAs(as string, span source.Span, path string, doc *model.Doc) {
 	if as == path {
 		r.gives(path)
@@ -228,7 +228,7 @@ func (r *reader) givesAs(as string, span source.Span, path string, doc *model.Do
 		r.renamed = map[string]bool{}
 	}
 	r.renamed[path] = true
-	r.facts.Imports = append(r.facts.Imports, model.Import{Name: as, Assumed: as, Member: path, Public: true, Span: span, Doc: doc})
+	r.facts.Imports = append(r.facts.Imports, model.Import{Name: as, Assumed: as, Member: path, Reexport: true, Span: span, Doc: doc})
 }
 
 // default gives what is declared last as what the module is imported by without a name.
@@ -249,7 +249,7 @@ func (r *reader) exportList(at int) {
 			r.specifiers(at, end, func(name, as, comment source.Span) {
 				given := strings.Trim(as.In(r.text), `"'`)
 				r.facts.Imports = append(r.facts.Imports, model.Import{
-					Name: given, Assumed: given, Path: path, Member: strings.Trim(name.In(r.text), `"'`), Public: true, Span: as, Doc: r.doc(comment),
+					Name: given, Assumed: given, Path: path, Member: strings.Trim(name.In(r.text), `"'`), Reexport: true, Span: as, Doc: r.doc(comment),
 				})
 			})
 			r.finish(r.withAttributes(stop))
@@ -261,7 +261,7 @@ func (r *reader) exportList(at int) {
 		doc, given := r.doc(comment), strings.Trim(as.In(r.text), `"'`)
 		if r.scope != "" { // a name of the namespace
 			at := r.scope + "." + given
-			r.facts.Imports = append(r.facts.Imports, model.Import{Name: at, Assumed: at, Member: name.In(r.text), Public: true, Span: as, Doc: doc})
+			r.facts.Imports = append(r.facts.Imports, model.Import{Name: at, Assumed: at, Member: name.In(r.text), Reexport: true, Span: as, Doc: doc})
 			return
 		}
 		r.givesAs(given, as, name.In(r.text), doc)
@@ -335,7 +335,7 @@ func (r *reader) named(h *heads, name string, span source.Span, valueAt, stop in
 }
 
 // expressionStatement reads any other statement: most declare nothing, some
-// assign to what is given away, or to a prototype.
+// assign to what is exported, or to a prototype.
 func (r *reader) expressionStatement(h *heads) {
 	at := r.at
 	if r.scope == "" && (r.callExports(at) || r.calledAtOnce(at)) {
@@ -446,7 +446,7 @@ func (r *reader) chained(sign int) (int, bool) {
 	return at, next >= 0 && len(names) > 0 && (names[0] == "exports" || names[0] == "module" || len(names) > 1)
 }
 
-// assigned reads the value that a name which is given away has.
+// assigned reads the value that a name which is exported has.
 func (r *reader) assigned(h *heads, name string, span source.Span, valueAt int) {
 	stop := r.whole(valueAt)
 	if end := r.nameEnd(valueAt); end > valueAt && r.back(stop) == end && r.text[valueAt:end] == name {
@@ -493,7 +493,7 @@ func (r *reader) exportsAssigned(h *heads, span source.Span, valueAt int) {
 		if r.byteAt(word) == '*' {
 			word = r.after(word + 1)
 		}
-		r.facts.Whole = true
+		r.facts.DefaultIsModule = true
 		if end := r.nameEnd(word); end > word && r.text[word:end] != "extends" {
 			before := len(r.facts.Occurrences)
 			r.assigned(h, r.text[word:end], source.NewSpan(word, end), valueAt)
@@ -516,7 +516,7 @@ func (r *reader) exportsAssigned(h *heads, span source.Span, valueAt int) {
 	stop := r.whole(valueAt)
 	if !r.wholeIs(span, valueAt, r.back(stop)) {
 		if _, ok := r.functionValue(valueAt); ok {
-			r.facts.Whole = true
+			r.facts.DefaultIsModule = true
 			r.named(h, "default", span, valueAt, stop)
 		}
 	}
@@ -674,7 +674,7 @@ func (r *reader) property(owner int32) {
 			}
 			r.value(valueAt, r.back(stop))
 		}
-	default: // "{ name }" gives away what is declared under the name
+	default: // "{ name }" exports what is declared under the name
 		r.gives(name)
 		r.at = r.argument(next)
 		return
@@ -717,7 +717,7 @@ func (r *reader) decide() {
 			continue
 		case p.owner != "":
 			p.occurrence.Parent = r.declared(p.owner)
-			if value := r.known(p.owner).value; p.occurrence.Parent < 0 && value >= 0 && r.renamed[p.owner] && r.facts.Whole {
+			if value := r.known(p.owner).value; p.occurrence.Parent < 0 && value >= 0 && r.renamed[p.owner] && r.facts.DefaultIsModule {
 				p.occurrence.Parent, p.occurrence.Local = value, true // of an object that is the module to its users
 			} else if p.occurrence.Parent < 0 && (p.occurrence.Callable == nil || !p.occurrence.Embedded) {
 				continue
@@ -731,7 +731,7 @@ func (r *reader) decide() {
 // declares reports whether the file declares a name at its top.
 func (r *reader) declares(name string) bool { return r.known(name).declared }
 
-// settle marks what is given away when all of the file was read. Where nothing is
+// settle marks what is exported when all of the file was read. Where nothing is
 // imported or exported the file is no module, and all it declares is for everybody.
 func (r *reader) settle() {
 	r.decide()
@@ -767,17 +767,17 @@ func (r *reader) settle() {
 	}
 	for i := range r.facts.Imports {
 		in := &r.facts.Imports[i]
-		if name := in.Name; !in.Public && name != "" && r.exported[name] {
-			in.Public, in.Doc = true, r.listDocs[name]
+		if name := in.Name; !in.Reexport && name != "" && r.exported[name] {
+			in.Reexport, in.Doc = true, r.listDocs[name]
 		}
 	}
 	r.spreadNames()
-	r.facts.Listed = r.esModule || r.common
+	r.facts.HasExportList = r.esModule || r.common
 	r.facts.Global = r.facts.Stub && !r.common && !startsLine(r.text, "export ") && !startsLine(r.text, "import ")
-	r.facts.Common = r.common && !r.esModule
+	r.facts.AssignsExports = r.common && !r.esModule
 }
 
-// ambientParent reports whether members of a declaration are given away with it.
+// ambientParent reports whether members of a declaration are exported with it.
 func (r *reader) ambientParent(parent int32) bool {
 	k := r.facts.Occurrences[parent].Kind
 	return k != model.KindNamespace && k != model.KindModule

@@ -56,7 +56,7 @@ func (r *reader) function(h *heads, at int) {
 	o.Signature = r.arena.Since(mark)
 	o.Span = source.NewSpan(h.start, f.end)
 	name := r.nameOf(&o)
-	o.Behind = r.typed && !f.body.Empty() && r.forms == name
+	o.Implementation = r.typed && !f.body.Empty() && r.forms == name
 	r.forms = ""
 	if f.body.Empty() {
 		r.forms = name
@@ -66,7 +66,7 @@ func (r *reader) function(h *heads, at int) {
 		r.givesByDefault(name, o.NameSpan)
 	}
 	r.add(o, h.comment, h.directives)
-	r.forget(f)
+	r.keepBody(f)
 	r.finish(f.end)
 }
 
@@ -77,8 +77,8 @@ func (r *reader) nameOf(o *model.Occurrence) string {
 	return o.NameSpan.In(r.text)
 }
 
-// forget keeps the body's place for those who look inside.
-func (r *reader) forget(f function) {
+// keepBody keeps the body's place for those who look inside.
+func (r *reader) keepBody(f function) {
 	if r.facts.Inside != nil && !f.body.Empty() {
 		if n := len(r.facts.Inside.Bodies); n == 0 || r.facts.Inside.Bodies[n-1].End <= f.body.Start {
 			r.facts.Inside.Bodies = append(r.facts.Inside.Bodies, f.body)
@@ -403,20 +403,20 @@ func (r *reader) patternTokens(at, end int) {
 // tells looks through a body for what it says to callers: what it returns,
 // yields and throws. Functions within it say nothing of it.
 func (r *reader) tells(c *model.Callable, f *function) {
-	c.Judges = f.resultTo > f.resultFrom && isPredicate(r.text[f.resultFrom:f.resultTo])
+	c.TypeGuard = f.resultTo > f.resultFrom && isPredicate(r.text[f.resultFrom:f.resultTo])
 	if f.body.Empty() {
 		return
 	}
-	c.Open = r.readsArguments(f) || r.namesMore(f)
-	c.Bare = r.facts.Language == "javascript" && r.isBare(f) // TypeScript holds callers to the list
-	c.Gives = model.GivesNothing
+	c.ReadsArguments = r.readsArguments(f) || r.namesMore(f)
+	c.Placeholder = r.facts.Language == "javascript" && r.isBare(f) // TypeScript holds callers to the list
+	c.Returns = model.ReturnsNothing
 	if f.generator {
-		c.Gives = model.GivesSeries
+		c.Returns = model.ReturnsSeries
 	}
 	body := f.body.In(r.text)
 	if f.arrow && body[0] != '{' {
 		if len(c.Results) == 0 {
-			c.Gives = model.GivesResult
+			c.Returns = model.ReturnsResult
 		}
 		return
 	}
@@ -434,8 +434,8 @@ func (r *reader) tells(c *model.Callable, f *function) {
 			value := strings.TrimLeft(body[at:], " \t")
 			switch {
 			case word == "return":
-				if value != "" && strings.IndexByte(";\n}\r", value[0]) < 0 && c.Gives == model.GivesNothing {
-					c.Gives = model.GivesResult
+				if value != "" && strings.IndexByte(";\n}\r", value[0]) < 0 && c.Returns == model.ReturnsNothing {
+					c.Returns = model.ReturnsResult
 				}
 			case strings.HasPrefix(value, "new "):
 				l := lexer{text: value}

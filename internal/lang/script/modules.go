@@ -11,18 +11,18 @@ import (
 // This file knows what lies beyond one file: packages, paths of imports, tests.
 
 var (
-	_ lang.RootFinder = FrontEnd{}
-	_ lang.Moduler    = FrontEnd{}
-	_ lang.Using      = FrontEnd{}
-	_ lang.NameUsing  = FrontEnd{}
-	_ lang.TestNamer  = FrontEnd{}
-	_ lang.Importer   = FrontEnd{}
-	_ lang.Native     = FrontEnd{}
-	_ lang.Asker      = FrontEnd{}
-	_ lang.Worder     = FrontEnd{}
-	_ lang.Scanner    = FrontEnd{}
-	_ lang.Chooser    = FrontEnd{}
-	_ lang.Nester     = FrontEnd{}
+	_ lang.RootFinder       = FrontEnd{}
+	_ lang.Moduler          = FrontEnd{}
+	_ lang.ImportWriter     = FrontEnd{}
+	_ lang.NameImportWriter = FrontEnd{}
+	_ lang.TestNamer        = FrontEnd{}
+	_ lang.Importer         = FrontEnd{}
+	_ lang.Native           = FrontEnd{}
+	_ lang.CommentPolicy    = FrontEnd{}
+	_ lang.Terminology      = FrontEnd{}
+	_ lang.Scanner          = FrontEnd{}
+	_ lang.Chooser          = FrontEnd{}
+	_ lang.Nester           = FrontEnd{}
 )
 
 // stem is a file's name without the endings that say what it is.
@@ -97,9 +97,9 @@ func (FrontEnd) BringNameIn(module *model.Module, d *model.Declaration, name str
 	switch {
 	case d.Speaks(model.Words).Export == model.NotExported && d.Module == module || from == "":
 		return ""
-	case d.Called() != "" || d.Speaks(model.Words).Worded && d.Kind() != model.KindType:
+	case d.Called() != "" || d.Speaks(model.Words).FromComment && d.Kind() != model.KindType:
 		return "" // code makes it known, under its path
-	case d.Speaks(model.Words).Worded:
+	case d.Speaks(model.Words).FromComment:
 		return "/** @import { " + name + " } from \"" + from + "\" */"
 	case isCommon(module) && name == "default":
 		return "const " + local + " = require(\"" + from + "\")"
@@ -140,7 +140,7 @@ func (FrontEnd) ImportedAs(m *model.Module) string {
 // isCommon reports whether a module's files give things away through module.exports.
 func isCommon(m *model.Module) bool {
 	for _, f := range m.Files {
-		if f.Common {
+		if f.AssignsExports {
 			return true
 		}
 	}
@@ -228,7 +228,7 @@ func (FrontEnd) Combines(name string) bool {
 	return false
 }
 
-// AsksComment is true of what is given away and can be named by others.
+// AsksComment is true of what is exported and can be named by others.
 func (FrontEnd) AsksComment(d *model.Declaration) bool {
 	switch d.Kind() {
 	case model.KindClass, model.KindInterface, model.KindEnum, model.KindFunction, model.KindMethod, model.KindType, model.KindProperty:
@@ -262,7 +262,7 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 		return "accessor"
 	case model.KindType:
 		switch o := d.Speaks(model.Words); {
-		case !o.Worded:
+		case !o.FromComment:
 			return "type alias"
 		case strings.HasPrefix(o.Signature.Text(o.File.Text), "callback"):
 			return "callback"
@@ -276,9 +276,9 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 	return ""
 }
 
-// Holds is true of interfaces and enumerations.
-func (FrontEnd) Holds(d *model.Declaration) (lang.Held, bool) {
-	form := lang.Held{Open: " {", Close: "}", End: ";", Remark: "// "}
+// BlockStyle is true of interfaces and enumerations.
+func (FrontEnd) BlockStyle(d *model.Declaration) (lang.BlockStyle, bool) {
+	form := lang.BlockStyle{Open: " {", Close: "}", End: ";", Remark: "// "}
 	switch d.Kind() {
 	case model.KindInterface:
 		form.Methods = true

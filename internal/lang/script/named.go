@@ -148,7 +148,7 @@ func (r *reader) names() {
 			continue
 		}
 		attached[o.Doc.Span.Start] = true
-		if o.Worded || o.Local || !tellsNames(o.Doc.Text) && !strings.Contains(o.Doc.Text, "@extends") && !strings.Contains(o.Doc.Text, "@augments") && !strings.Contains(o.Doc.Text, "@implements") {
+		if o.FromComment || o.Local || !tellsNames(o.Doc.Text) && !strings.Contains(o.Doc.Text, "@extends") && !strings.Contains(o.Doc.Text, "@augments") && !strings.Contains(o.Doc.Text, "@implements") {
 			continue
 		}
 		values := r.valuesOf(o.Doc)
@@ -204,7 +204,7 @@ func (r *reader) mislaid() {
 			r.facts.Occurrences[k].Doc, o.Doc = o.Doc, nil
 		}
 		if o.Doc != nil && o.Callable != nil {
-			o.Callable.Open = true // whatever the comment is on, it takes parameters of its own
+			o.Callable.ReadsArguments = true // whatever the comment is on, it takes parameters of its own
 		}
 	}
 }
@@ -216,7 +216,7 @@ func (r *reader) namesakes() {
 	bare, imports := r.bareTop()
 	for i := range r.facts.Occurrences {
 		o := &r.facts.Occurrences[i]
-		if o.Scope != "" || o.Doc == nil || o.Worded || !tellsNames(o.Doc.Text) {
+		if o.Scope != "" || o.Doc == nil || o.FromComment || !tellsNames(o.Doc.Text) {
 			continue
 		}
 		values := r.valuesOf(o.Doc)
@@ -242,7 +242,7 @@ func (r *reader) bareTop() (bare map[string]int, imports map[string]bool) {
 		imports[r.facts.Imports[i].Name] = true
 	}
 	for i := range r.facts.Occurrences {
-		if o := &r.facts.Occurrences[i]; o.Scope == "" && o.Doc == nil && !imports[o.Name] && !o.Worded {
+		if o := &r.facts.Occurrences[i]; o.Scope == "" && o.Doc == nil && !imports[o.Name] && !o.FromComment {
 			if _, known := bare[o.Name]; !known {
 				bare[o.Name] = i
 			}
@@ -396,7 +396,7 @@ func (r *reader) nameBehind(at int) string {
 func (r *reader) declareNamed(doc *model.Doc, values tagValues, path string, kind model.Kind, byPath map[string]int32) {
 	dot := strings.LastIndexByte(path, '.')
 	name := path[dot+1:]
-	o := model.Occurrence{Name: name, Kind: kind, Export: model.Exported, Worded: true, Doc: doc}
+	o := model.Occurrence{Name: name, Kind: kind, Export: model.Exported, FromComment: true, Doc: doc}
 	o.NameSpan = source.Span{Start: doc.Span.Start, End: doc.Span.Start}
 	if i := strings.Index(doc.Span.In(r.text), name); i >= 0 {
 		o.NameSpan = source.NewSpan(int(doc.Span.Start)+i, int(doc.Span.Start)+i+len(name))
@@ -439,7 +439,7 @@ func (r *reader) declareNamed(doc *model.Doc, values tagValues, path string, kin
 	r.put(model.TokenName, name)
 	if o.Kind.IsCallable() || o.Kind == model.KindClass && takes {
 		r.toldParameters(doc.Lines)
-		o.Callable = &model.Callable{Open: true}
+		o.Callable = &model.Callable{ReadsArguments: true}
 	}
 	if typed {
 		r.toldTypeOf(doc)

@@ -133,14 +133,14 @@ type reader struct {
 	parent int32
 	outer  bool // the statement stands in a namespace or module that is declared in the file
 
-	exported map[string]bool       // names given away apart from their declarations
-	renamed  map[string]bool       // paths given away under another name
+	exported map[string]bool       // names exported apart from their declarations
+	renamed  map[string]bool       // paths exported under another name
 	listDocs map[string]*model.Doc // comments in lists of exports, by name
-	spreads  []given               // names of which all is given away
+	spreads  []given               // names of which all is exported
 	inner    int                   // functions around that are called at once
 	list     bool                  // the file has a list of exports, or says what the default is
 	esModule bool                  // the file has an import or export
-	common   bool                  // the file gives things away through module.exports
+	common   bool                  // the file exports things through module.exports
 	pending  []pending
 	tops     map[string]top // filled in for the first occurrences, see looked
 	looked   int

@@ -430,7 +430,7 @@ func kindOfVariable(word string) model.Kind {
 	return model.KindVariable
 }
 
-// exportOf tells whether a statement gives away what it declares.
+// exportOf tells whether a statement exports what it declares.
 func (r *reader) exportOf(h *heads) model.Export {
 	switch {
 	case h.export:

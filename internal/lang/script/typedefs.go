@@ -75,10 +75,10 @@ func (r *reader) toldIn(doc *model.Doc, from, head, end int) {
 		return
 	}
 	if path, member := r.importType(typ); path != "" {
-		r.facts.Imports = append(r.facts.Imports, model.Import{Name: name.In(r.text), Path: path, Member: member, Span: name, Apart: true})
+		r.facts.Imports = append(r.facts.Imports, model.Import{Name: name.In(r.text), Path: path, Member: member, Span: name, NotLoaded: true})
 		return
 	}
-	o := model.Occurrence{Kind: model.KindType, NameSpan: name, Span: source.NewSpan(int(name.Start), int(name.End)), Export: model.Exported, Worded: true}
+	o := model.Occurrence{Kind: model.KindType, NameSpan: name, Span: source.NewSpan(int(name.Start), int(name.End)), Export: model.Exported, FromComment: true}
 	mark := r.arena.Begin()
 	r.put(model.TokenKeyword, word+" ")
 	r.put(model.TokenName, name.In(r.text))
@@ -247,7 +247,7 @@ func (r *reader) toldImport(at, limit int) {
 	braces := strings.Contains(names, "{")
 	for _, part := range strings.FieldsFunc(names, func(c rune) bool { return c == '{' || c == '}' || c == ',' }) {
 		words := strings.Fields(strings.ReplaceAll(part, "\n *", " "))
-		in := model.Import{Path: path, Span: source.NewSpan(at, at+len(names)), Apart: true}
+		in := model.Import{Path: path, Span: source.NewSpan(at, at+len(names)), NotLoaded: true}
 		switch {
 		case len(words) == 1 && braces:
 			in.Name, in.Member = words[0], words[0]

@@ -14,13 +14,13 @@ import (
 // This file tells whether a built file gives users what the source gives that it seems to
 // be built from: names alone can mislead.
 
-// gives are the names that a file gives away.
+// gives are the names that a file exports.
 type gives struct {
 	names map[string]bool
-	all   bool // it gives on everything of modules that are not here
+	all   bool // it re-exports everything of modules that are not here
 }
 
-// agrees reports whether all that a built file gives away is given by a file of source.
+// agrees reports whether all that a built file exports is given by a file of source.
 // Where that cannot be told, it does.
 func (c *chooser) agrees(built, from string) bool {
 	if declares(built) || !c.files[built] || from == "" {
@@ -67,7 +67,7 @@ const longestBundle = 8_000_000
 // deepestStar bounds how many modules everything is followed through.
 const deepestStar = 50
 
-// givesOf are the names that a file gives away, with those of the modules that it gives on.
+// givesOf are the names that a file exports, with those of the modules that it re-exports.
 func (c *chooser) givesOf(file string, depth int) gives {
 	if known, ok := c.given[file]; ok {
 		return known
@@ -79,13 +79,13 @@ func (c *chooser) givesOf(file string, depth int) gives {
 	c.given[file] = g // of a circle, what is known so far
 	facts := FrontEnd{Typed: isTyped(file) || declares(file)}.Read(lang.File{Path: file, Text: source.Decode(c.read(file))})
 	for i := range facts.Occurrences {
-		if o := &facts.Occurrences[i]; o.Parent < 0 && !o.Worded && (o.Export == model.Exported || facts.Common && !facts.Whole) {
+		if o := &facts.Occurrences[i]; o.Parent < 0 && !o.FromComment && (o.Export == model.Exported || facts.AssignsExports && !facts.DefaultIsModule) {
 			g.names[o.Name] = true
 		}
 	}
 	for _, in := range facts.Imports {
 		switch {
-		case !in.Public:
+		case !in.Reexport:
 		case in.Member != "*":
 			g.names[in.Name] = true
 		default:

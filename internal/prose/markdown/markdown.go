@@ -207,10 +207,10 @@ func Target(address string, shown []prose.Node) []prose.Node {
 		return []prose.Node{{Kind: prose.Insert, Target: name, Children: shown, Span: cover(shown)}}
 	}
 	if name, ok := strings.CutPrefix(address, OutwardScheme); ok {
-		return []prose.Node{{Kind: prose.Reference, Strict: true, Outward: true, Target: name, Children: shown, Span: cover(shown)}}
+		return []prose.Node{{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: name, Children: shown, Span: cover(shown)}}
 	}
 	if name, ok := strings.CutPrefix(address, TakenScheme); ok {
-		return []prose.Node{{Kind: prose.Taken, Strict: true, Target: name, Children: shown, Span: cover(shown)}}
+		return []prose.Node{{Kind: prose.Inherited, Strict: true, Target: name, Children: shown, Span: cover(shown)}}
 	}
 	if !prose.AllowedAddress(address) {
 		return shown

@@ -29,8 +29,8 @@ func (p *Plan) Relations(d *model.Declaration) []Relation {
 	return slices.DeleteFunc(all, func(r Relation) bool { return len(r.Names) == 0 })
 }
 
-// crowded reports whether some relation has no room on the type's page.
-func (p *Plan) crowded(d *model.Declaration) bool {
+// hasManyRelations reports whether some relation has no room on the type's page.
+func (p *Plan) hasManyRelations(d *model.Declaration) bool {
 	return slices.ContainsFunc(p.Relations(d), func(r Relation) bool { return len(r.Names) > MostRelated })
 }
 

@@ -57,16 +57,16 @@ func IsTable(details []*model.Declaration) bool {
 
 // room is what has no room on a page.
 type room struct {
-	plan  *Plan
-	pages []*Page                       // those for it
-	lines map[*model.Declaration]string // where names are shown that have no room on their page
-	lined map[*model.Declaration]bool   // the first ones of groups that stand a line each
-	away  map[*model.Declaration]string // addresses of the pages of details that have their plates
+	plan    *Plan
+	pages   []*Page                       // those for it
+	lines   map[*model.Declaration]string // where names are shown that have no room on their page
+	inLines map[*model.Declaration]bool   // the first ones of groups that stand a line each
+	away    map[*model.Declaration]string // addresses of the pages of details that have their plates
 }
 
-// Lined reports whether declarations of a group, those without a page of their own,
+// InLines reports whether declarations of a group, those without a page of their own,
 // stand a line each.
-func (p *Plan) Lined(details []*model.Declaration) bool {
+func (p *Plan) InLines(details []*model.Declaration) bool {
 	return len(details) > 0 && p.roomOf(details[0]).standsInLines(details)
 }
 
@@ -99,7 +99,7 @@ func (p *Plan) morePages(v *modulePlan) (pages []*Page) {
 			continue
 		}
 		pages = append(pages, p.roomOn(v, page.Type).pages...)
-		if page.Type != nil && page.Twins == nil && p.crowded(page.Type) {
+		if page.Type != nil && page.Twins == nil && p.hasManyRelations(page.Type) {
 			pages = append(pages, &Page{Kind: RelatedPage, Address: p.Related(page.Type), Title: page.Title, Library: page.Library, Module: page.Module, Type: page.Type})
 		}
 	}
@@ -108,7 +108,7 @@ func (p *Plan) morePages(v *modulePlan) (pages []*Page) {
 
 // makeRoom plans the pages for what has no room on the page of a type, or of a module.
 func (p *Plan) makeRoom(v *modulePlan, owner *model.Declaration) *room {
-	r := &room{plan: p, lines: map[*model.Declaration]string{}, lined: map[*model.Declaration]bool{}, away: map[*model.Declaration]string{}}
+	r := &room{plan: p, lines: map[*model.Declaration]string{}, inLines: map[*model.Declaration]bool{}, away: map[*model.Declaration]string{}}
 	i := slices.IndexFunc(v.pages(), func(page *Page) bool { return page.Type == owner })
 	if i < 0 {
 		return r // of what no page shows
@@ -144,7 +144,7 @@ func (r *room) make(page *Page, stem string, groups []Group) {
 
 // standsInLines reports whether a list stands a line each.
 func (r *room) standsInLines(list []*model.Declaration) bool {
-	return len(list) > 0 && r.lined[list[0]]
+	return len(list) > 0 && r.inLines[list[0]]
 }
 
 // lineUp marks the lists that stand a line each: tables, and of the others the heaviest
@@ -153,7 +153,7 @@ func (r *room) lineUp(lists [][]*model.Declaration) {
 	weights, all := make([]int, len(lists)), 0
 	for i, list := range lists {
 		if IsTable(list) {
-			r.lined[list[0]] = true
+			r.inLines[list[0]] = true
 			continue
 		}
 		for _, d := range list {
@@ -165,7 +165,7 @@ func (r *room) lineUp(lists [][]*model.Declaration) {
 		i := slices.Index(weights, slices.Max(weights))
 		all -= weights[i]
 		weights[i] = 0
-		r.lined[lists[i][0]] = true
+		r.inLines[lists[i][0]] = true
 	}
 }
 

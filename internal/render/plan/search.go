@@ -41,12 +41,12 @@ type givenBy struct {
 	name   string
 }
 
-// given tells of declarations which modules give them on.
+// given tells of declarations which modules re-export them.
 func (p *Plan) given() map[*model.Declaration][]givenBy {
 	out := map[*model.Declaration][]givenBy{}
 	for _, lib := range p.Links.Project.Libraries {
 		for _, m := range p.Modules(lib.Library) {
-			for _, g := range p.Links.Gives(m) {
+			for _, g := range p.Links.Exports(m) {
 				if d := g.Target.Declaration; d != nil && (d.Module != m || g.Name != d.Name) && !p.Links.IsDefault(m, g.Name) {
 					out[d] = append(out[d], givenBy{m, g.Name})
 				}
@@ -57,7 +57,7 @@ func (p *Plan) given() map[*model.Declaration][]givenBy {
 }
 
 // also are the paths of the modules, beside the one that shows it, in which a declaration
-// is known by its own name: those that give on what holds it, and the one that declares it.
+// is known by its own name: those that re-export what holds it, and the one that declares it.
 func (p *Plan) also(d *model.Declaration, places []givenBy) []string {
 	var out []string
 	home := p.Links.Home(d)
@@ -87,9 +87,9 @@ func aliases(out []search.Entry, d *model.Declaration, places []givenBy) []searc
 	return out
 }
 
-// modulesUnder adds the names under which a module gives on others as a whole.
+// modulesUnder adds the names under which a module re-exports others as a whole.
 func (p *Plan) modulesUnder(out []search.Entry, m *model.Module) []search.Entry {
-	for _, g := range p.Links.Gives(m) {
+	for _, g := range p.Links.Exports(m) {
 		if of := g.Target.Module; of != nil && of != m && g.Name != of.Last() && p.modules[of] != nil {
 			e := p.moduleEntry(of)
 			e.Name, e.Module = g.Name, m.Path

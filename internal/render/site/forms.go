@@ -101,7 +101,7 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 		if at.Visibility > d.Speaks(model.Words).Visibility && at.Callable != nil {
 			continue // an overload that is kept from users
 		}
-		if at.Doc == nil || at.Behind || main == nil || at.Doc.Text == main.Text {
+		if at.Doc == nil || at.Implementation || main == nil || at.Doc.Text == main.Text {
 			continue
 		}
 		title := at.Kind.String()

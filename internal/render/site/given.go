@@ -5,14 +5,14 @@ import (
 	"codrel/internal/model"
 )
 
-// This file draws what a page shows of other pages: names that a module gives on, and
+// This file draws what a page shows of other pages: names that a module re-exports, and
 // members that a type has from its bases.
 
-// given are the names in reach that a module gives on out of others, or under further
+// given are the names in reach that a module re-exports out of others, or under further
 // names, but for those that stand among its own.
-func (v view) given(m *model.Module) []link.Given {
-	var out []link.Given
-	for _, g := range v.plan.Links.Gives(m) {
+func (v view) given(m *model.Module) []link.Export {
+	var out []link.Export
+	for _, g := range v.plan.Links.Exports(m) {
 		switch d := g.Target.Declaration; {
 		case d != nil && !v.plan.Links.InReach(d), d != nil && v.plan.Links.Home(d) == m && d.Parent == nil && (g.Name == d.Name || v.plan.Links.IsDefault(m, g.Name)):
 		case d != nil:
@@ -24,9 +24,9 @@ func (v view) given(m *model.Module) []link.Given {
 	return out
 }
 
-// givenAnchor is the address of a name on the page of the module that gives it on, or ""
+// givenAnchor is the address of a name on the page of the module that re-exports it, or ""
 // where something else has it.
-func (v view) givenAnchor(g link.Given) string {
+func (v view) givenAnchor(g link.Export) string {
 	for _, d := range v.plan.Top(v.page.Module) {
 		if d.Name == g.Name {
 			return ""
@@ -35,9 +35,9 @@ func (v view) givenAnchor(g link.Given) string {
 	return g.Name
 }
 
-// givenText is the first sentence of what describes a name that a module gives on: the
+// givenText is the first sentence of what describes a name that a module re-exports: the
 // comment beside the name, else that on what it means.
-func (v view) givenText(g link.Given) string {
+func (v view) givenText(g link.Export) string {
 	if g.Doc != nil {
 		sections := v.plan.Links.Comments.Of(v.page.Module.Library.Habits, g.File, g.Doc)
 		w := v.summaryWriter(link.Scope{Module: v.page.Module, File: g.File})
@@ -72,7 +72,7 @@ func (v view) listedText(d *model.Declaration, level int) string {
 }
 
 // isAnother reports whether a module gives something on under another name than its own.
-func (v view) isAnother(g link.Given) bool {
+func (v view) isAnother(g link.Export) bool {
 	return g.Target.Declaration != nil && g.Name != g.Target.Declaration.Name && !v.plan.Links.IsDefault(v.page.Module, g.Name)
 }
 

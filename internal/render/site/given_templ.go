@@ -14,7 +14,7 @@ import (
 )
 
 // givenName is one line of what a module gives on.
-func (v view) givenName(g link.Given) templ.Component {
+func (v view) givenName(g link.Export) templ.Component {
 	return templruntime.GeneratedTemplate(func(templ_7745c5c3_Input templruntime.GeneratedComponentInput) (templ_7745c5c3_Err error) {
 		templ_7745c5c3_W, ctx := templ_7745c5c3_Input.Writer, templ_7745c5c3_Input.Context
 		if templ_7745c5c3_CtxErr := ctx.Err(); templ_7745c5c3_CtxErr != nil {

@@ -27,7 +27,7 @@ func siteOf(t *testing.T, files map[string]string) *sink.Memory {
 	return &m
 }
 
-// A package shows what the modules below it declare and it gives on: its page explains it
+// A package shows what the modules below it declare and it re-exports: its page explains it
 // and says how to import it from there, and the module's own page leads to it.
 func TestPagesOfWhatIsGivenOn(t *testing.T) {
 	m := siteOf(t, map[string]string{

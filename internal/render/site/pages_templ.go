@@ -1218,7 +1218,7 @@ func (v view) overviewGroup(g plan.Group) templ.Component {
 		if templ_7745c5c3_Err != nil {
 			return templ_7745c5c3_Err
 		}
-		if details := g.Details(); v.plan.Lined(details) {
+		if details := g.Details(); v.plan.InLines(details) {
 			templ_7745c5c3_Err = v.overview(g.Types()).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
@@ -2008,7 +2008,7 @@ func (v view) moduleDetails(m *model.Module) templ.Component {
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-				if v.plan.Lined(list) {
+				if v.plan.InLines(list) {
 					templ_7745c5c3_Err = v.lines(list).Render(ctx, templ_7745c5c3_Buffer)
 					if templ_7745c5c3_Err != nil {
 						return templ_7745c5c3_Err
@@ -2417,7 +2417,7 @@ func (v view) typePage() templ.Component {
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			if details := g.Details(); v.plan.Lined(details) {
+			if details := g.Details(); v.plan.InLines(details) {
 				templ_7745c5c3_Err = v.apart(g.Types()).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
@@ -2654,7 +2654,7 @@ func (v view) wholeType(d *model.Declaration) templ.Component {
 			return templ_7745c5c3_Err
 		}
 		for _, g := range v.plan.MembersOf(d) {
-			if details := g.Details(); v.page.Kind == plan.TypePage && v.plan.Lined(details) {
+			if details := g.Details(); v.page.Kind == plan.TypePage && v.plan.InLines(details) {
 				templ_7745c5c3_Err = v.apart(g.Types()).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err

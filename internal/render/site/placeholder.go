@@ -28,7 +28,7 @@ func (w *proseWriter) placeholder(paragraph *prose.Node) bool {
 		}
 		return true
 	}
-	n := prose.Alone(paragraph, prose.Taken)
+	n := prose.Alone(paragraph, prose.Inherited)
 	if n == nil {
 		return false
 	}
@@ -62,7 +62,7 @@ func (w *proseWriter) takenText(n *prose.Node) ([]prose.Node, *model.Declaration
 	if d == nil {
 		return nil, nil
 	}
-	of := w.v.plan.Links.TakenFrom(d, n)
+	of := w.v.plan.Links.InheritedText(d, n)
 	if of == nil {
 		return nil, nil
 	}
@@ -83,7 +83,7 @@ func (w *proseWriter) takenText(n *prose.Node) ([]prose.Node, *model.Declaration
 
 // takesBlocks reports whether a paragraph stands for a text of more than one.
 func (w *proseWriter) takesBlocks(paragraph *prose.Node) bool {
-	n := prose.Alone(paragraph, prose.Taken)
+	n := prose.Alone(paragraph, prose.Inherited)
 	if n == nil {
 		return false
 	}
@@ -105,11 +105,11 @@ func (w *proseWriter) takenInLine(n *prose.Node) {
 func (w *proseWriter) taken(own *prose.Sections) []partOf {
 	var out []partOf
 	for i := range own.Body {
-		n := prose.Alone(&own.Body[i], prose.Taken)
+		n := prose.Alone(&own.Body[i], prose.Inherited)
 		if n == nil || w.scope.Declaration == nil {
 			continue
 		}
-		of := w.v.plan.Links.TakenFrom(w.scope.Declaration, n)
+		of := w.v.plan.Links.InheritedText(w.scope.Declaration, n)
 		if of == nil {
 			continue
 		}

@@ -319,7 +319,7 @@ func (w *proseWriter) node(n *prose.Node) {
 		w.reference(n)
 	case prose.Image:
 		w.image(n)
-	case prose.Taken:
+	case prose.Inherited:
 		w.takenInLine(n)
 	default:
 		w.inline(n.Children)
@@ -380,7 +380,7 @@ func (w *proseWriter) anchored(href string, inside func()) {
 func (w *proseWriter) reference(n *prose.Node) {
 	r := w.v.plan.Links.ResolveNode(w.scope, n)
 	href := ""
-	if r.Outcome == link.Found || r.Outcome == link.Beyond {
+	if r.Outcome == link.Found || r.Outcome == link.External {
 		href = w.v.href(r.Target)
 	}
 	if href == "" && r.Outcome == link.Missing && n.Text != "" {

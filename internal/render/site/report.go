@@ -16,7 +16,7 @@ type Report struct {
 	Findings          []Finding
 	Modules           []Share // in the order of the reference
 	Documented, Total int
-	Taken             int // have no comment of their own, and show another's
+	Inherited         int // have no comment of their own, and show another's
 }
 
 // Finding is one thing that is wrong, in words.

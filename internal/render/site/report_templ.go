@@ -244,11 +244,11 @@ func (v view) coveragePage() templ.Component {
 		if templ_7745c5c3_Err != nil {
 			return templ_7745c5c3_Err
 		}
-		if r.Taken > 0 {
+		if r.Inherited > 0 {
 			var templ_7745c5c3_Var13 string
-			templ_7745c5c3_Var13, templ_7745c5c3_Err = templ.JoinStringErrs(" " + v.say("coverage-taken", "n", strconv.Itoa(r.Taken)))
+			templ_7745c5c3_Var13, templ_7745c5c3_Err = templ.JoinStringErrs(" " + v.say("coverage-taken", "n", strconv.Itoa(r.Inherited)))
 			if templ_7745c5c3_Err != nil {
-				return templ.Error{Err: templ_7745c5c3_Err, FileName: `report.templ`, Line: 41, Col: 63}
+				return templ.Error{Err: templ_7745c5c3_Err, FileName: `report.templ`, Line: 41, Col: 67}
 			}
 			_, templ_7745c5c3_Err = templ_7745c5c3_Buffer.WriteString(templ.EscapeString(templ_7745c5c3_Var13))
 			if templ_7745c5c3_Err != nil {

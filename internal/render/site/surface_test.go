@@ -235,7 +235,7 @@ func TestPromotedMembers(t *testing.T) {
 	assert.Contains(t, pier, "Inherited from Quay Depth Depth is in metres. Fits Fits reports whether a draught fits.")
 }
 
-// A namespace that is given away as a whole may list names that stand outside of it.
+// A namespace that is exported as a whole may list names that stand outside of it.
 func TestNamesThatNamespacesList(t *testing.T) {
 	page := surfaceOf(t, `
 -- package.json --

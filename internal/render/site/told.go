@@ -13,7 +13,7 @@ import (
 
 // told are the names of such parameters, in the order of the comment.
 func (v view) told(d *model.Declaration, at model.At) (names []string) {
-	if at.Callable == nil || !at.Callable.Bare || at.Doc == nil {
+	if at.Callable == nil || !at.Callable.Placeholder || at.Doc == nil {
 		return nil
 	}
 	for _, part := range v.plan.Links.Comments.Of(d.Module.Library.Habits, at.File, at.Doc).Of(prose.Parameters) {

@@ -197,10 +197,10 @@ func (v view) bringIn(m *model.Module, d *model.Declaration) string {
 	for d != nil && d.Parent != nil {
 		d = d.Parent // a name in a namespace comes with that
 	}
-	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.NameUsing); ok && d != nil {
+	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.NameImportWriter); ok && d != nil {
 		return using.BringNameIn(m, d, v.plan.Links.NameIn(m, d))
 	}
-	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.Using); ok {
+	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.ImportWriter); ok {
 		return using.BringIn(m, v.plan.Links.Shadowed(m))
 	}
 	return ""

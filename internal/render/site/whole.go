@@ -21,11 +21,11 @@ const (
 // declared draws what a plate shows of one occurrence: the signature, and for a type
 // that is made of its members those too.
 func (v view) declared(d *model.Declaration, at model.At) string {
-	holder, ok := v.options.FrontEnds[d.Module.Library.Language].(lang.Holder)
+	holder, ok := v.options.FrontEnds[d.Module.Library.Language].(lang.MemberBlocks)
 	if !ok || at.Occurrence != typeForm(d).Occurrence {
 		return v.signature(d, at)
 	}
-	form, ok := holder.Holds(d)
+	form, ok := holder.BlockStyle(d)
 	if !ok {
 		return v.signature(d, at)
 	}
@@ -89,7 +89,7 @@ func (v view) ownLines(head *string) []string {
 
 // held are the members that a plate shows, how many more there are, and how many are
 // kept from users.
-func (v view) held(d *model.Declaration, form lang.Held) (shown []*model.Declaration, more, hidden int) {
+func (v view) held(d *model.Declaration, form lang.BlockStyle) (shown []*model.Declaration, more, hidden int) {
 	for _, member := range d.Members {
 		switch k := member.Kind(); {
 		case k == model.KindField, k == model.KindProperty, k == model.KindEnumMember, k == model.KindConstant && d.Kind() == model.KindEnum, k == model.KindIndexer && form.Methods:
@@ -112,7 +112,7 @@ func (v view) held(d *model.Declaration, form lang.Held) (shown []*model.Declara
 }
 
 // heldLine is a member on one line of its type's declaration, with a short text beside it.
-func (v view) heldLine(member *model.Declaration, form lang.Held) string {
+func (v view) heldLine(member *model.Declaration, form lang.BlockStyle) string {
 	at := member.Speaks(model.Signature)
 	var b strings.Builder
 	width := 0

@@ -34,7 +34,7 @@ func (v view) kindWords(d *model.Declaration) string {
 
 // kindWord is what the declaration's language calls it.
 func (v view) kindWord(d *model.Declaration) string {
-	if worder, ok := v.options.FrontEnds[d.Module.Library.Language].(lang.Worder); ok {
+	if worder, ok := v.options.FrontEnds[d.Module.Library.Language].(lang.Terminology); ok {
 		if word := worder.KindWord(d); word != "" {
 			return word
 		}
@@ -47,7 +47,7 @@ func (v view) kindWord(d *model.Declaration) string {
 }
 
 func (v view) moduleKind(m *model.Module) string {
-	if worder, ok := v.options.FrontEnds[m.Library.Language].(lang.Worder); ok {
+	if worder, ok := v.options.FrontEnds[m.Library.Language].(lang.Terminology); ok {
 		return v.say(worder.ModuleWord(m))
 	}
 	return v.say("module-word")
@@ -59,7 +59,7 @@ func (v view) groupTitle(g plan.Group) string {
 		return g.Title
 	}
 	if list := g.All(); len(list) > 0 {
-		if worder, ok := v.options.FrontEnds[list[0].Module.Library.Language].(lang.Worder); ok {
+		if worder, ok := v.options.FrontEnds[list[0].Module.Library.Language].(lang.Terminology); ok {
 			if key := worder.GroupKey(g.Title); key != "" {
 				return v.say(key)
 			}

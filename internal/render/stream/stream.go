@@ -80,7 +80,7 @@ func Write(w io.Writer, p *model.Project, want Want) error {
 			for i := range f.Occurrences {
 				o := &f.Occurrences[i]
 				d := declared[o]
-				if d == nil || o.Worded || o.Local || !want.Reach.Includes(d.Visibility) {
+				if d == nil || o.FromComment || o.Local || !want.Reach.Includes(d.Visibility) {
 					continue
 				}
 				line := symbol(lib.Library, d, model.At{Occurrence: o, File: f})
@@ -174,7 +174,7 @@ func defaults(f *model.Facts, params []model.Param) []string {
 	return out
 }
 
-// exported reports whether the file gives away the declaration, or the one at the
+// exported reports whether the file exports the declaration, or the one at the
 // top that it stands in.
 func exported(o model.At) bool {
 	at := o.Occurrence
