@@ -1,21 +1,17 @@
 package lexing
 
-import "codrel/internal/source"
+import "codrel/internal/model"
 
 // Class is what a piece of source text is to somebody who reads it.
-type Class uint8
+type Class = model.PieceClass
 
-// The classes of pieces. Names, marks and blanks are not told apart: they are
-// what lies between the pieces.
+// The classes of pieces.
 const (
-	Keyword Class = iota
-	Number
-	Text // strings and characters, with their quotes
-	Comment
+	Keyword = model.PieceKeyword
+	Number  = model.PieceNumber
+	Text    = model.PieceText
+	Comment = model.PieceComment
 )
 
 // Piece is a run of source text of one class.
-type Piece struct {
-	Class Class
-	Span  source.Span
-}
+type Piece = model.Piece

@@ -256,7 +256,8 @@ func Pieces(t testing.TB, end lang.FrontEnd, text string) {
 		return
 	}
 	last := int32(0)
-	for _, p := range scanner.Scan(text, nil) {
+	scanned := scanner.Scan(text, nil)
+	for _, p := range scanned {
 		require.GreaterOrEqual(t, p.Span.Start, last)
 		require.Greater(t, p.Span.End, p.Span.Start)
 		require.LessOrEqual(t, int(p.Span.End), len(text))

@@ -2,7 +2,8 @@ package python
 
 import (
 	"strings"
-	"unicode/utf8"
+
+	"codrel/internal/lexing"
 )
 
 // This file knows the lexical structure of Python ("Lexical analysis" in the
@@ -33,7 +34,7 @@ const (
 
 var bytesOfLines, bytesOfStatements [256]uint8
 
-var inNames [256]bool
+var inNames = *lexing.NameBytes("")
 
 func init() {
 	for c, class := range map[byte]uint8{
@@ -44,9 +45,6 @@ func init() {
 	}
 	for c, class := range map[byte]uint8{'=': equals, ':': colon, ';': semicolon, ',': comma, 'l': letterL} {
 		bytesOfStatements[c] = class
-	}
-	for c := range inNames {
-		inNames[c] = c == '_' || 'a' <= c && c <= 'z' || 'A' <= c && c <= 'Z' || '0' <= c && c <= '9' || c >= utf8.RuneSelf
 	}
 }
 
@@ -70,12 +68,7 @@ func (l *lexer) wordAt(at int, word string) bool {
 }
 
 // endOfLine is the offset of the line's end, or of the text's.
-func (l *lexer) endOfLine(at int) int {
-	if i := strings.IndexByte(l.text[at:], '\n'); i >= 0 {
-		return at + i
-	}
-	return len(l.text)
-}
+func (l *lexer) endOfLine(at int) int { return lexing.EndOfLine(l.text, at) }
 
 // continued is the offset behind a backslash that joins two lines; anywhere
 // else a backslash is one byte like others.
@@ -173,20 +166,7 @@ func (l *lexer) plainString(at int) (end int, closed bool) {
 			from = i + 1
 		}
 	}
-	for i := at + 1; i < len(text); i++ {
-		switch text[i] {
-		case q:
-			return i + 1, true
-		case '\n':
-			return i, false
-		case '\\':
-			if strings.HasPrefix(text[i+1:], "\r\n") {
-				i++
-			}
-			i++
-		}
-	}
-	return len(text), false
+	return lexing.Quoted(text, at)
 }
 
 // escaped reports whether an odd number of backslashes stands before an offset.

@@ -50,7 +50,8 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 		r.facts.Problems = append(r.facts.Problems, unreadable(facts, file.Text.Foreign, "encoding", ""))
 	}
 	if file.Deep {
-		facts.Inside = &model.Inside{Uses: uses(text)}
+		facts.Inside = &model.Inside{}
+		facts.Inside.Uses, facts.Inside.Pieces = inside(text)
 	}
 	facts.Generated = generated(text)
 	lexing.Gather(facts, func() {

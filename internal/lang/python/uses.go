@@ -10,28 +10,31 @@ import (
 // language reference): a function's names are its parameters and all that it
 // binds anywhere, unless it says that they are global.
 
-// uses reads the whole text.
-func uses(text string) model.Uses {
-	u := usesReader{lexer: lexer{text: text}, names: lexing.NewNames(text)}
+// inside reads the whole text: what its code names, and the pieces that readers tell apart.
+func inside(text string) (model.Uses, model.Pieces) {
+	u := usesReader{tokenizer: tokenizer{lexer: lexer{text: text}}, names: lexing.NewNames(text)}
 	for at := 0; at < len(text); {
 		var column int
 		if column, at = u.indentation(at); at >= len(text) {
 			break
 		}
-		if at = u.tokenize(at); len(u.tokens) > 0 {
+		if at = u.takeLine(at); len(u.tokens) > 0 {
 			u.leave(column)
 			u.column = column
 			u.statements(u.tokens)
 		}
 	}
-	return u.names.Uses()
+	var pieces model.Pieces
+	for _, p := range u.pieces {
+		pieces.Add(p)
+	}
+	return u.names.Uses(), pieces
 }
 
 // usesReader goes from logical line to logical line.
 type usesReader struct {
-	lexer
+	tokenizer
 	names     *lexing.Names
-	tokens    []token // of the logical line
 	suites    []suite // that the line stands in
 	column    int     // of the line
 	decorated bool    // the line before said that a method has no object
@@ -44,93 +47,12 @@ type suite struct {
 	class  source.Span
 }
 
-// token is a word, a mark, or anything else that stands for a value.
-type token struct {
-	from, to int32
-	kind     tokenKind
-	depth    int32 // of the brackets around; an opening bracket and its partner have that around them
-	chained  bool  // a word behind a dot
-}
-
-type tokenKind uint8
-
-const (
-	valueToken tokenKind = iota // a string or number
-	wordToken
-	markToken
-)
-
-// tokenize takes the logical line that begins at an offset apart, and gives the
-// offset behind it.
-func (u *usesReader) tokenize(at int) int {
-	u.tokens = u.tokens[:0]
-	depth := int32(0)
-	put := func(kind tokenKind, from, to int) {
-		u.tokens = append(u.tokens, token{from: int32(from), to: int32(to), kind: kind, depth: depth})
-	}
-	for at < len(u.text) {
-		switch c := u.text[at]; {
-		case c == '\n':
-			at++
-			if depth == 0 {
-				return at
-			}
-		case c == '#':
-			at = u.endOfLine(at)
-		case c == '\\':
-			at, _ = u.continued(at)
-		case c == '"' || c == '\'':
-			end, _ := u.stringEnd(at)
-			put(valueToken, at, end)
-			at = end
-		case startsName(c):
-			end := u.nameEnd(at)
-			if end < len(u.text) && (u.text[end] == '"' || u.text[end] == '\'') && u.prefix(end) == end-at {
-				at = end
-				continue
-			}
-			put(wordToken, at, end)
-			if n := len(u.tokens); n > 1 && u.is(n-2, '.') && !isKeyword(u.text[at:end]) {
-				u.tokens[n-1].chained = true
-			}
-			at = end
-		case c >= '0' && c <= '9':
-			end := u.numberEnd(at)
-			put(valueToken, at, end)
-			at = end
-		case c == '(' || c == '[' || c == '{':
-			put(markToken, at, at+1)
-			depth++
-			at++
-		case c == ')' || c == ']' || c == '}':
-			depth = max(0, depth-1)
-			put(markToken, at, at+1)
-			at++
-		case c == ' ' || c == '\t' || c == '\r' || c == '\f':
-			at++
-		default:
-			end := at + 1
-			if end < len(u.text) && u.text[end] == '=' || c == '-' && end < len(u.text) && u.text[end] == '>' {
-				end++ // "==", "+=", ":=", "->"
-			}
-			put(markToken, at, end)
-			at = end
-		}
-	}
-	return at
-}
-
-// is reports whether the token at an index is a mark of one byte.
-func (u *usesReader) is(i int, mark byte) bool {
-	return i >= 0 && i < len(u.tokens) && isMark(u.text, u.tokens[i], mark)
-}
-
 func isMark(text string, t token, mark byte) bool {
-	return t.kind == markToken && t.to-t.from == 1 && text[t.from] == mark
+	return t.kind == lexing.Mark && t.to-t.from == 1 && text[t.from] == mark
 }
 
 func (u *usesReader) word(t token) string {
-	if t.kind != wordToken || t.chained {
+	if t.kind != lexing.Word || t.chained {
 		return ""
 	}
 	return u.text[t.from:t.to]
@@ -221,7 +143,7 @@ func (u *usesReader) statement(list []token) {
 	case "if", "elif", "else", "while", "for", "with", "try", "except", "finally":
 		u.compound(word, list[1:])
 	case "match", "case", "type":
-		if len(list) > 1 && (list[1].kind != markToken || u.opens(list[1])) && u.soft(word, list) {
+		if len(list) > 1 && (list[1].kind != lexing.Mark || u.opens(list[1])) && u.soft(word, list) {
 			u.compound(word, list[1:])
 			return
 		}
@@ -362,11 +284,11 @@ func (u *usesReader) inSubscript(list []token, i int) bool {
 	depth := list[i].depth
 	for last := max(0, i-farthest); i > last && depth > 0; i-- {
 		t := list[i-1]
-		if t.depth >= depth || t.kind != markToken {
+		if t.depth >= depth || t.kind != lexing.Mark {
 			continue
 		}
 		depth = t.depth
-		if i >= 2 && (list[i-2].kind != markToken || isMark(u.text, list[i-2], ')') || isMark(u.text, list[i-2], ']')) {
+		if i >= 2 && (list[i-2].kind != lexing.Mark || isMark(u.text, list[i-2], ')') || isMark(u.text, list[i-2], ']')) {
 			return true
 		}
 	}
@@ -447,7 +369,7 @@ func (u *usesReader) simple(list []token) {
 		}
 		list = list[i+1:]
 	}
-	if len(first) > 1 && first[1].kind == markToken && first[1].to-first[1].from == 2 && u.text[first[1].to-1] == '=' && u.augments(first[1]) {
+	if len(first) > 1 && first[1].kind == lexing.Mark && first[1].to-first[1].from == 2 && u.text[first[1].to-1] == '=' && u.augments(first[1]) {
 		u.bind(u.word(first[0]), source.Span{}, false)
 	}
 	u.expression(list)
@@ -609,7 +531,7 @@ func (u *usesReader) parameters(list []token, inner int32, class source.Span) {
 		}
 		part := list[:end]
 		list = list[min(end+1, len(list)):]
-		for len(part) > 0 && part[0].kind == markToken {
+		for len(part) > 0 && part[0].kind == lexing.Mark {
 			part = part[1:] // stars
 		}
 		if len(part) == 0 {

@@ -1,96 +1,77 @@
 package script
 
 import (
-	"sort"
 	"strings"
+
+	"codrel/internal/lexing"
 )
 
-// This file takes code apart into tokens, for finding what names in it mean.
+// This file takes code apart into the stream of tokens and pieces from which the names in
+// it are found and its source page is coloured.
 
-// token is a word, a mark, or anything else that stands for a value.
-type token struct {
-	from, to int32
-	partner  int32 // of a bracket: index of the one that closes or opens it; else -1
-	kind     tokenKind
-	newline  bool // a line ended before it
-}
-
-type tokenKind uint8
-
-const (
-	valueToken tokenKind = iota // a string, template, pattern or number
-	wordToken
-	markToken
-)
-
-// tokenizer makes tokens of a text; code in templates and in elements of JSX is
-// put in its place.
+// tokenizer makes the stream of a text; code in templates and in elements of JSX is put in
+// its place.
 type tokenizer struct {
 	lexer
-	tokens   []token
-	brackets []int32 // indices of those that are open
-	floor    int     // how many of them belong to the code around
-	newline  bool
+	lexing.Stream
 }
 
-func (t *tokenizer) add(kind tokenKind, from, to int) {
-	t.tokens = append(t.tokens, token{from: int32(from), to: int32(to), kind: kind, partner: -1, newline: t.newline})
-	t.newline = false
+// newTokenizer makes the stream of a whole text.
+func newTokenizer(text string, typed, markup bool, into []lexing.Piece) *tokenizer {
+	t := &tokenizer{lexer: lexer{text: text, typed: typed, markup: markup, unclosed: -1, sig: -1}}
+	t.Pieces = into
+	t.code(0, false)
+	return t
 }
 
 func (t *tokenizer) bracket(at int) {
-	index := int32(len(t.tokens))
-	t.add(markToken, at, at+1)
-	if partner[t.text[at]] == 0 {
-		t.brackets = append(t.brackets, index)
-		return
-	}
-	for n := len(t.brackets); n > t.floor; n-- {
-		if opened := t.brackets[n-1]; t.text[t.tokens[opened].from] == partner[t.text[at]] {
-			t.tokens[opened].partner, t.tokens[index].partner = index, opened
-			t.opened = int(t.tokens[opened].from)
-			t.brackets = t.brackets[:n-1]
-			return
-		}
+	if opened, closes := t.Bracket(t.text, at); closes {
+		t.opened = int(t.Tokens[opened].From)
 	}
 }
 
 // code takes what stands up to the end; within a template or an element it ends
 // behind the brace that closes the one that was opened last.
 func (t *tokenizer) code(at int, inner bool) int {
-	end, base, floor := len(t.text), len(t.brackets), t.floor
+	end, around := len(t.text), t.Enter()
 	t.deep++
-	t.floor = base
 	defer func() {
 		t.deep--
-		t.floor, t.brackets = floor, t.brackets[:min(len(t.brackets), base)]
+		t.Leave(around)
 	}()
 	for at < end {
 		switch c := t.text[at]; {
 		case isBlank(c):
-			t.newline = t.newline || c == '\n'
+			if c == '\n' {
+				t.EndLine()
+			}
 			at++
 			continue
 		case c == '/' && t.commentAt(at):
 			stop := t.commentEnd(at)
-			t.newline = t.newline || strings.IndexByte(t.text[at:stop], '\n') >= 0
-			at = stop
+			if strings.IndexByte(t.text[at:stop], '\n') >= 0 {
+				t.EndLine()
+			}
+			at = t.Piece(lexing.Comment, at, stop)
 			continue
 		case c == '#' && at == 0 && strings.HasPrefix(t.text, "#!"):
-			at = t.endOfLine(0)
+			at = t.Piece(lexing.Comment, 0, t.endOfLine(0))
 			continue
 		case c == '"' || c == '\'':
 			stop := t.quoted(at)
-			t.add(valueToken, at, stop)
-			at = stop
+			t.Add(lexing.Value, at, stop)
+			at = t.Piece(lexing.Text, at, stop)
 		case c == '`':
 			at = t.template(at)
 		case c == '/' && t.operandNext():
 			stop := t.pattern(at)
-			t.add(valueToken, at, stop)
+			t.Add(lexing.Value, at, stop)
+			if stop > at+1 {
+				t.Piece(lexing.Text, at, stop)
+			}
 			at = stop
-		case c == '}' && inner && len(t.brackets) == base:
-			t.floor = base - 1
+		case c == '}' && inner && t.Open() == 0:
+			t.Widen()
 			t.bracket(at)
 			t.sig = at
 			return at + 1
@@ -104,15 +85,15 @@ func (t *tokenizer) code(at int, inner bool) int {
 			if c == '#' {
 				stop = t.nameEnd(at + 1)
 			}
-			t.add(wordToken, at, stop)
-			at = stop
-		case c >= '0' && c <= '9':
-			stop := at + 1
-			for stop < len(t.text) && (inNames[t.text[stop]] || t.text[stop] == '.') {
-				stop++
+			t.Add(lexing.Word, at, stop)
+			if isKeyword(t.text[at:stop], t.typed) && t.byteAt(t.sig) != '.' {
+				t.Piece(lexing.Keyword, at, stop)
 			}
-			t.add(valueToken, at, stop)
 			at = stop
+		case lexing.NumberAt(t.text, at):
+			stop := lexing.NumberEnd(t.text, at, &inNames)
+			t.Add(lexing.Value, at, stop)
+			at = t.Piece(lexing.Number, at, stop)
 		default:
 			stop := at + 1
 			switch {
@@ -121,7 +102,7 @@ func (t *tokenizer) code(at int, inner bool) int {
 			case strings.IndexByte("=!<>+-*/%&|^?", c) >= 0 && t.byteAt(stop) == '=', c == '=' && t.byteAt(stop) == '>':
 				stop++
 			}
-			t.add(markToken, at, stop)
+			t.Add(lexing.Mark, at, stop)
 			at = stop
 		}
 		t.sig = at - 1
@@ -139,20 +120,25 @@ func (t *tokenizer) isElement(at int) bool {
 
 // template puts the code in a template, with the template as a value before it.
 func (t *tokenizer) template(at int) int {
-	t.add(valueToken, at, at+1)
+	t.Add(lexing.Value, at, at+1)
+	from := at
 	for at++; at < len(t.text); {
 		switch {
 		case t.text[at] == '\\':
 			at += 2
 		case t.text[at] == '`':
-			return at + 1
+			return t.Piece(lexing.Text, from, at+1)
 		case t.text[at] == '$' && t.byteAt(at+1) == '{' && t.deep < deepest:
+			t.Piece(lexing.Text, from, at+2)
 			at = t.within(at + 1)
+			if from = at; at <= len(t.text) && t.text[at-1] == '}' {
+				from = at - 1
+			}
 		default:
 			at++
 		}
 	}
-	return len(t.text)
+	return t.Piece(lexing.Text, min(from, len(t.text)), len(t.text))
 }
 
 // within puts the code in the braces that open at an offset, kept apart from what
@@ -161,11 +147,11 @@ func (t *tokenizer) within(at int) int {
 	if t.deep >= deepest {
 		return at + 1
 	}
-	t.add(markToken, at, at)
+	t.Add(lexing.Mark, at, at)
 	t.bracket(at)
 	t.sig = at
 	at = t.code(at+1, true)
-	t.add(markToken, at, at)
+	t.Add(lexing.Mark, at, at)
 	return at
 }
 
@@ -173,7 +159,7 @@ func (t *tokenizer) within(at int) int {
 func (t *tokenizer) element(at int) int {
 	t.deep++
 	defer func() { t.deep-- }()
-	t.add(markToken, at, at)
+	t.Add(lexing.Mark, at, at)
 	name := at + 1
 	at = name
 	for at < len(t.text) && (inNames[t.text[at]] || strings.IndexByte(".-:", t.text[at]) >= 0) {
@@ -192,7 +178,7 @@ func (t *tokenizer) element(at int) int {
 			at = t.within(at)
 		case c == '<' && !open && t.byteAt(at+1) == '/':
 			if i := strings.IndexByte(t.text[at:], '>'); i >= 0 {
-				t.add(markToken, at, at)
+				t.Add(lexing.Mark, at, at)
 				t.sig = at + i
 				return at + i + 1
 			}
@@ -203,16 +189,16 @@ func (t *tokenizer) element(at int) int {
 			open = false
 			at++
 		case c == '/' && open && t.byteAt(at+1) == '>':
-			t.add(markToken, at, at)
+			t.Add(lexing.Mark, at, at)
 			return at + 2
 		case (c == '"' || c == '\'') && open:
 			i := strings.IndexByte(t.text[at+1:], c)
 			if i < 0 {
 				return len(t.text)
 			}
-			at += i + 2
+			at = t.Piece(lexing.Text, at, at+i+2)
 		case c == '/' && open && t.commentAt(at):
-			at = t.commentEnd(at)
+			at = t.Piece(lexing.Comment, at, t.commentEnd(at))
 		default:
 			at++
 		}
@@ -227,15 +213,10 @@ func (t *tokenizer) chain(from, to int) {
 		for end < to && t.text[end] != '.' {
 			end++
 		}
-		t.add(wordToken, from, end)
+		t.Add(lexing.Word, from, end)
 		if end < to {
-			t.add(markToken, end, end+1)
+			t.Add(lexing.Mark, end, end+1)
 		}
 		from = end + 1
 	}
-}
-
-// tokenAt is the index of the first token at or behind an offset.
-func tokenAt(tokens []token, offset int) int {
-	return sort.Search(len(tokens), func(i int) bool { return int(tokens[i].from) >= offset })
 }

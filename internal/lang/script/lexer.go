@@ -3,6 +3,8 @@ package script
 import (
 	"strings"
 	"unicode/utf8"
+
+	"codrel/internal/lexing"
 )
 
 // This file knows the lexical structure of ECMAScript and TypeScript as far as it
@@ -11,15 +13,16 @@ import (
 
 type lexer struct {
 	text     string
-	typed    bool    // TypeScript
-	markup   bool    // elements of JSX may stand where an expression begins
-	open     []int32 // offsets of brackets that are open
-	sig      int     // offset of the last byte that is no blank and in no comment, or -1
-	opened   int     // where the bracket that was closed last was opened
-	angle    int     // offset of the ">" that closed type arguments last
-	deep     int     // templates and elements around
-	params   bool    // the part of a type read last was the parameters of a function
-	unclosed int     // offset of what was opened and never closed, or -1
+	typed    bool           // TypeScript
+	markup   bool           // elements of JSX may stand where an expression begins
+	open     []int32        // offsets of brackets that are open
+	sig      int            // offset of the last byte that is no blank and in no comment, or -1
+	opened   int            // where the bracket that was closed last was opened
+	angle    int            // offset of the ">" that closed type arguments last
+	deep     int            // templates and elements around
+	params   bool           // the part of a type read last was the parameters of a function
+	unclosed int            // offset of what was opened and never closed, or -1
+	lexed    *lexing.Stream // of a text in which every bracket has its partner; nil where nobody made it
 }
 
 // What a byte may be the beginning of.
@@ -39,7 +42,7 @@ const (
 
 var inCode, inBrackets [256]uint8
 
-var inNames [256]bool
+var inNames = *lexing.NameBytes("$")
 
 func init() {
 	for c, class := range map[byte]uint8{
@@ -48,9 +51,6 @@ func init() {
 		inCode[c], inBrackets[c] = class, class
 	}
 	inCode['\n'], inCode[','], inCode[';'] = lineEnd, comma, semicolon
-	for c := range inNames {
-		inNames[c] = c == '_' || c == '$' || 'a' <= c && c <= 'z' || 'A' <= c && c <= 'Z' || '0' <= c && c <= '9' || c >= utf8.RuneSelf
-	}
 }
 
 // isSolid holds the bytes of which [lexer.skip] goes over none.
@@ -130,12 +130,7 @@ func (l *lexer) wordAt(at int, word string) bool {
 	return at <= len(l.text) && strings.HasPrefix(l.text[at:], word) && !inNames[l.byteAt(at+len(word))]
 }
 
-func (l *lexer) endOfLine(at int) int {
-	if i := strings.IndexByte(l.text[at:], '\n'); i >= 0 {
-		return at + i
-	}
-	return len(l.text)
-}
+func (l *lexer) endOfLine(at int) int { return lexing.EndOfLine(l.text, at) }
 
 // commentEnd is the offset behind the comment that begins at an offset.
 func (l *lexer) commentEnd(at int) int {
@@ -208,23 +203,11 @@ func (l *lexer) after(at int) int {
 
 // quoted is the offset behind a string; one that is not closed ends with its line.
 func (l *lexer) quoted(at int) int {
-	q := l.text[at]
-	for i := at + 1; i < len(l.text); i++ {
-		switch l.text[i] {
-		case q:
-			return i + 1
-		case '\n':
-			l.missing(at)
-			return i
-		case '\\':
-			if strings.HasPrefix(l.text[i+1:], "\r\n") {
-				i++
-			}
-			i++
-		}
+	end, closed := lexing.Quoted(l.text, at)
+	if !closed {
+		l.missing(at)
 	}
-	l.missing(at)
-	return len(l.text)
+	return end
 }
 
 // deepest bounds how deep templates, elements and types are followed.
@@ -257,7 +240,15 @@ func (l *lexer) template(at int) int {
 }
 
 // bracketed is the offset behind the bracket that closes the one at an offset.
-func (l *lexer) bracketed(at int) int { return l.code(at, &inBrackets, true) }
+func (l *lexer) bracketed(at int) int {
+	if l.lexed != nil {
+		if end, ok := l.lexed.Closing(at); ok {
+			l.opened, l.sig = at, end-1
+			return end
+		}
+	}
+	return l.code(at, &inBrackets, true)
+}
 
 // expression is the offset of what ends an expression: a comma, a semicolon, a
 // closing bracket, or a line end at which a statement can end.

@@ -73,9 +73,18 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 		facts.Inside = &model.Inside{}
 	}
 	facts.Generated = generated(text)
+	if file.Deep { // one pass finds the tokens for the names, the pieces for the colours, and where brackets close
+		r.stream = newTokenizer(text, e.Typed, r.markup, nil)
+		if r.stream.Sound() && r.stream.unclosed < 0 {
+			r.lexed = &r.stream.Stream
+		}
+	}
 	lexing.Gather(facts, r.module)
 	if file.Deep {
 		facts.Inside.Uses = r.uses()
+		for _, p := range r.stream.Pieces {
+			facts.Inside.Pieces.Add(p)
+		}
 	}
 	r.arena.Close()
 	if r.unclosed >= 0 {
@@ -119,9 +128,10 @@ type reader struct {
 	lexer
 	facts   *model.Facts
 	arena   *lexing.Arena
-	ambient bool // declarations without bodies: .d.ts
-	at      int  // offset of the next byte to read
-	last    int  // offset behind the last token of the statement before
+	stream  *tokenizer // of the text; nil where nobody looks inside functions
+	ambient bool       // declarations without bodies: .d.ts
+	at      int        // offset of the next byte to read
+	last    int        // offset behind the last token of the statement before
 
 	lines      []source.Span // of doc comments, in room that many share
 	comment    source.Span   // the last "/**" comment before the statement, or empty

@@ -14,9 +14,8 @@ import (
 
 // uses reads the whole text of a file whose declarations are known.
 func (r *reader) uses() model.Uses {
-	t := tokenizer{lexer: lexer{text: r.text, typed: r.typed, markup: r.markup, unclosed: -1, sig: -1}}
-	t.code(0, false)
-	u := usesReader{lexer: &t.lexer, tokens: t.tokens, names: lexing.NewNames(r.text), declared: make(map[int32]bool, len(r.facts.Occurrences)), classes: map[int]source.Span{}}
+	t := r.stream
+	u := usesReader{lexer: &t.lexer, stream: &t.Stream, tokens: t.Tokens, names: lexing.NewNames(r.text), declared: make(map[int32]bool, len(r.facts.Occurrences)), classes: map[int]source.Span{}}
 	u.sig, u.unclosed = -1, 0
 	for i := range r.facts.Occurrences {
 		u.declared[r.facts.Occurrences[i].NameSpan.Start] = true
@@ -32,7 +31,8 @@ func (r *reader) uses() model.Uses {
 // usesReader goes from token to token.
 type usesReader struct {
 	*lexer
-	tokens   []token
+	stream   *lexing.Stream
+	tokens   []lexing.Token
 	names    *lexing.Names
 	declared map[int32]bool // places of names that declare what the file has
 	open     []openScope
@@ -67,8 +67,8 @@ func (u *usesReader) leave(i int) {
 
 // wholeBody reports whether a brace closes a body that a scope can end with.
 func (u *usesReader) wholeBody(last int) bool {
-	open := int(u.tokens[last].partner)
-	return open > 0 && (u.isOne(open-1, ")") || u.is(open-1, "=>") || u.tokens[open-1].kind == wordToken || u.isOne(open-1, ">{};"))
+	open := int(u.tokens[last].Partner)
+	return open > 0 && (u.isOne(open-1, ")") || u.is(open-1, "=>") || u.tokens[open-1].Kind == lexing.Word || u.isOne(open-1, ">{};"))
 }
 
 // enter opens a scope that ends with a token. Brackets around end it at the latest;
@@ -90,7 +90,7 @@ func (u *usesReader) is(i int, mark string) bool {
 		return false
 	}
 	t := u.tokens[i]
-	return t.kind == markToken && int(t.to-t.from) == len(mark) && u.text[t.from:t.to] == mark
+	return t.Kind == lexing.Mark && int(t.To-t.From) == len(mark) && u.text[t.From:t.To] == mark
 }
 
 func (u *usesReader) isOne(i int, marks string) bool {
@@ -98,23 +98,23 @@ func (u *usesReader) isOne(i int, marks string) bool {
 		return false
 	}
 	t := u.tokens[i]
-	return t.kind == markToken && t.to-t.from == 1 && strings.IndexByte(marks, u.text[t.from]) >= 0
+	return t.Kind == lexing.Mark && t.To-t.From == 1 && strings.IndexByte(marks, u.text[t.From]) >= 0
 }
 
 // wordOf is the word at an index, or "".
 func (u *usesReader) wordOf(i int) string {
-	if i < 0 || i >= len(u.tokens) || u.tokens[i].kind != wordToken {
+	if i < 0 || i >= len(u.tokens) || u.tokens[i].Kind != lexing.Word {
 		return ""
 	}
-	return u.text[u.tokens[i].from:u.tokens[i].to]
+	return u.text[u.tokens[i].From:u.tokens[i].To]
 }
 
-func (u *usesReader) newline(i int) bool { return i < len(u.tokens) && u.tokens[i].newline }
+func (u *usesReader) newline(i int) bool { return i < len(u.tokens) && u.tokens[i].Newline }
 
 // partner is the index of the bracket that closes the one at an index, or of the
 // last token.
 func (u *usesReader) partner(i int) int {
-	if p := int(u.tokens[i].partner); p > i {
+	if p := int(u.tokens[i].Partner); p > i {
 		return p
 	}
 	return len(u.tokens) - 1
@@ -133,16 +133,16 @@ func (u *usesReader) typeAt(i int) int {
 	if i >= len(u.tokens) || u.spent > mostSpent*len(u.text) {
 		return i
 	}
-	from := int(u.tokens[i].from)
+	from := int(u.tokens[i].From)
 	end := u.typeEnd(from)
 	u.spent += end - from
-	return tokenAt(u.tokens, end)
+	return u.stream.At(end)
 }
 
 // token reads the token at an index, maybe with some behind it, and gives the
 // index of the next one to read.
 func (u *usesReader) token(i int) int {
-	if u.tokens[i].kind == markToken {
+	if u.tokens[i].Kind == lexing.Mark {
 		switch {
 		case u.is(i, "{"):
 			u.enter(lexing.BlockScope, u.partner(i))
@@ -264,7 +264,7 @@ func (u *usesReader) name(i int, word string) int {
 		return i + 1
 	}
 	switch {
-	case u.declared[u.tokens[i].from], u.isKey(i):
+	case u.declared[u.tokens[i].From], u.isKey(i):
 		return i + 1
 	case u.wordOf(i+1) == "in" && u.is(i-1, "["): // the key of a mapped type
 		u.bind(u.names.Current(), i, source.Span{})
@@ -282,9 +282,9 @@ func (u *usesReader) name(i int, word string) int {
 
 // mention notes a name with the members behind it, and gives the index behind them.
 func (u *usesReader) mention(i int) int {
-	from, to := u.tokens[i].from, u.tokens[i].to
-	for i++; u.is(i, ".") && u.wordOf(i+1) != "" && u.tokens[i].from == to && u.tokens[i+1].from == to+1; i += 2 {
-		to = u.tokens[i+1].to
+	from, to := u.tokens[i].From, u.tokens[i].To
+	for i++; u.is(i, ".") && u.wordOf(i+1) != "" && u.tokens[i].From == to && u.tokens[i+1].From == to+1; i += 2 {
+		to = u.tokens[i+1].To
 	}
 	u.names.Mention(int(from), int(to))
 	return i
@@ -345,11 +345,11 @@ func (u *usesReader) depthIn(brace, i int) bool {
 			return false
 		}
 		t := u.tokens[k]
-		if t.kind == markToken && t.partner >= 0 {
-			if int(t.partner) > k {
+		if t.Kind == lexing.Mark && t.Partner >= 0 {
+			if int(t.Partner) > k {
 				return false
 			}
-			k = int(t.partner)
+			k = int(t.Partner)
 		}
 		if u.is(k, ";") {
 			return true
@@ -434,7 +434,7 @@ func (u *usesReader) function(i int) {
 	if u.is(last+1, "{") {
 		last = u.partner(last + 1)
 	}
-	known := name >= 0 && u.declared[u.tokens[name].from]
+	known := name >= 0 && u.declared[u.tokens[name].From]
 	if name >= 0 {
 		if scope := u.names.Around(lexing.FunctionScope); !known && scope != lexing.Outermost {
 			u.bind(scope, name, source.Span{})
@@ -457,7 +457,7 @@ func (u *usesReader) arrow(i int) {
 	if u.is(head, ":") && u.typed {
 		head = u.typeAt(head + 1)
 	}
-	if i > 0 && (u.is(i-1, "]") || u.tokens[i-1].kind == valueToken) && u.is(head, "{") {
+	if i > 0 && (u.is(i-1, "]") || u.tokens[i-1].Kind == lexing.Value) && u.is(head, "{") {
 		u.enter(lexing.FunctionScope, u.partner(head)) // a method with a quoted or computed name
 		u.names.Bind(u.names.Current(), "this", source.Span{}, false)
 		u.parameters(i, u.names.Current())
@@ -537,7 +537,7 @@ func (u *usesReader) class(i int) int {
 	}
 	brace := i
 	for steps := 0; brace < len(u.tokens) && steps < farthest; steps++ {
-		if u.is(brace, "{") && (u.tokens[brace-1].kind == wordToken && u.wordOf(brace-1) != "extends" || u.isOne(brace-1, ">)]}") || brace == i) {
+		if u.is(brace, "{") && (u.tokens[brace-1].Kind == lexing.Word && u.wordOf(brace-1) != "extends" || u.isOne(brace-1, ">)]}") || brace == i) {
 			break
 		}
 		if u.is(brace, ";") {
@@ -549,15 +549,15 @@ func (u *usesReader) class(i int) int {
 		return i
 	}
 	typ := source.Span{}
-	if name >= 0 && u.declared[u.tokens[name].from] && len(u.open) == 0 {
-		typ = source.Span{Start: u.tokens[name].from, End: u.tokens[name].to}
+	if name >= 0 && u.declared[u.tokens[name].From] && len(u.open) == 0 {
+		typ = source.Span{Start: u.tokens[name].From, End: u.tokens[name].To}
 	}
 	if name >= 0 {
 		u.bindInner(name)
 	}
 	u.classes[brace] = typ
 	u.enter(lexing.BlockScope, u.partner(brace))
-	if name >= 0 && !u.declared[u.tokens[name].from] {
+	if name >= 0 && !u.declared[u.tokens[name].From] {
 		u.bind(u.names.Current(), name, source.Span{})
 	}
 	u.typeParameters(i, u.names.Current())
@@ -631,8 +631,8 @@ func (u *usesReader) declarators(i int, word string) {
 // endsBefore reports whether a statement may end between a token and the one
 // before it, which stand on different lines.
 func (u *usesReader) endsBefore(i int) bool {
-	operand := u.tokens[i-1].kind != markToken || u.isOne(i-1, ")]}")
-	return operand && u.tokens[i].kind == wordToken && !goesOn[u.wordOf(i)]
+	operand := u.tokens[i-1].Kind != lexing.Mark || u.isOne(i-1, ")]}")
+	return operand && u.tokens[i].Kind == lexing.Word && !goesOn[u.wordOf(i)]
 }
 
 // made is the name of the class of which an object is made: "new A.B(...)", as a
@@ -641,9 +641,9 @@ func (u *usesReader) made(i int) source.Span {
 	if u.wordOf(i) != "new" || u.wordOf(i+1) == "" {
 		return source.Span{}
 	}
-	span := source.Span{Start: u.tokens[i+1].from, End: u.tokens[i+1].to}
+	span := source.Span{Start: u.tokens[i+1].From, End: u.tokens[i+1].To}
 	for i += 2; u.is(i, ".") && u.wordOf(i+1) != ""; i += 2 {
-		span.End = u.tokens[i+1].to
+		span.End = u.tokens[i+1].To
 	}
 	if !u.is(i, "(") {
 		return source.Span{}
@@ -660,9 +660,9 @@ func (u *usesReader) typeName(i, end int) source.Span {
 	if w := u.wordOf(i); w == "" || isKeyword(w, false) || contextual(w) {
 		return source.Span{}
 	}
-	span := source.Span{Start: u.tokens[i].from, End: u.tokens[i].to}
+	span := source.Span{Start: u.tokens[i].From, End: u.tokens[i].To}
 	for i++; u.is(i, ".") && u.wordOf(i+1) != ""; i += 2 {
-		span.End = u.tokens[i+1].to
+		span.End = u.tokens[i+1].To
 	}
 	if i != end && !(u.is(i, "<") && u.is(end-1, ">")) {
 		return source.Span{}
@@ -758,16 +758,16 @@ func (u *usesReader) typeParametersEnd(i int) int {
 	if u.spent > mostSpent*len(u.text) {
 		return i
 	}
-	from := int(u.tokens[i].from)
+	from := int(u.tokens[i].From)
 	end, _ := u.typeArguments(from)
 	u.spent += end - from
-	return tokenAt(u.tokens, end)
+	return u.stream.At(end)
 }
 
 // importing mentions the names that an import at the top brings in.
 func (u *usesReader) importing(i int) int {
 	for ; i < len(u.tokens) && !u.is(i, ";"); i++ {
-		if u.tokens[i].kind == valueToken {
+		if u.tokens[i].Kind == lexing.Value {
 			return i + 1
 		}
 		switch w := u.wordOf(i); {
@@ -775,7 +775,7 @@ func (u *usesReader) importing(i int) int {
 		case u.is(i+1, "="): // import x = require("...")
 			return i + 1
 		case u.wordOf(i+1) != "as":
-			u.names.Mention(int(u.tokens[i].from), int(u.tokens[i].to))
+			u.names.Mention(int(u.tokens[i].From), int(u.tokens[i].To))
 		}
 	}
 	return i
@@ -788,14 +788,14 @@ func (u *usesReader) exporting(i int) int {
 	}
 	end := u.skip(i)
 	if !u.is(i, "{") || u.wordOf(end) == "from" {
-		for end < len(u.tokens) && u.tokens[end].kind != valueToken && !u.is(end, ";") {
+		for end < len(u.tokens) && u.tokens[end].Kind != lexing.Value && !u.is(end, ";") {
 			end++
 		}
 		return end
 	}
 	for k := i + 1; k < end-1; k++ {
 		if w := u.wordOf(k); w != "" && w != "as" && w != "default" && u.wordOf(k-1) != "as" && !(w == "type" && u.wordOf(k+1) != "" && u.wordOf(k+1) != "as") {
-			u.names.Mention(int(u.tokens[k].from), int(u.tokens[k].to))
+			u.names.Mention(int(u.tokens[k].From), int(u.tokens[k].To))
 		}
 	}
 	return end

@@ -13,7 +13,7 @@ import (
 	"codrel/internal/model"
 )
 
-// givenName is one line of what a module gives on.
+// givenName is one line of what a module re-exports.
 func (v view) givenName(g link.Export) templ.Component {
 	return templruntime.GeneratedTemplate(func(templ_7745c5c3_Input templruntime.GeneratedComponentInput) (templ_7745c5c3_Err error) {
 		templ_7745c5c3_W, ctx := templ_7745c5c3_Input.Writer, templ_7745c5c3_Input.Context

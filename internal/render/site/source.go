@@ -143,6 +143,17 @@ func (v view) sourceLines() (from, to int) {
 
 func (w *sourceWriter) findPieces() {
 	f := w.v.page.File
+	if f.Inside != nil && !f.Inside.Pieces.Empty() { // the front end told them apart when it read the file
+		for p := range f.Inside.Pieces.All() {
+			if p.Span.Start >= w.page.End {
+				break
+			}
+			if as, ok := pieceMarks[p.Class]; ok {
+				w.marks = w.add(w.marks, mark{span: p.Span, as: as})
+			}
+		}
+		return
+	}
 	scanner, ok := w.v.options.FrontEnds[f.Language].(lang.Scanner)
 	if !ok {
 		return

@@ -1,0 +1,123 @@
+package lexing
+
+import (
+	"sort"
+
+	"codrel/internal/source"
+)
+
+// Stream is what a lexer makes of a text in one pass: the tokens, from which front ends
+// find out what the code names and where brackets close, and the pieces that are told
+// apart for those who read the text.
+type Stream struct {
+	Tokens  []Token
+	Pieces  []Piece
+	open    []int32 // indices of brackets that are open
+	floor   int     // how many of them stand around the code at hand
+	newline bool    // a line ended behind the last token
+	odd     bool    // some bracket has no partner
+}
+
+// Token is a word, a mark, or anything else that stands for a value.
+type Token struct {
+	From, To int32
+	Partner  int32 // of a bracket: index of the one that closes or opens it; else -1
+	Kind     TokenKind
+	Newline  bool // a line ended before it
+}
+
+// TokenKind tells what a token is.
+type TokenKind uint8
+
+// The kinds of tokens.
+const (
+	Value TokenKind = iota // a string, a number, or what else is written for itself
+	Word
+	Mark
+)
+
+// Add puts a token behind the others.
+func (s *Stream) Add(kind TokenKind, from, to int) {
+	s.Tokens = append(s.Tokens, Token{From: int32(from), To: int32(to), Kind: kind, Partner: -1, Newline: s.newline})
+	s.newline = false
+}
+
+// EndLine says that a line ended.
+func (s *Stream) EndLine() { s.newline = true }
+
+// Piece puts a piece of a class behind the others, and gives the offset behind it.
+func (s *Stream) Piece(class Class, from, to int) int {
+	if to > from {
+		s.Pieces = append(s.Pieces, Piece{Class: class, Span: source.NewSpan(from, to)})
+	}
+	return to
+}
+
+// partners are the brackets that others close.
+var partners = [256]byte{')': '(', ']': '[', '}': '{'}
+
+// Bracket puts the bracket at an offset of the text. For one that closes another it gives
+// the index of that; brackets that were left open within stay without a partner.
+func (s *Stream) Bracket(text string, at int) (opened int32, closes bool) {
+	index := int32(len(s.Tokens))
+	s.Add(Mark, at, at+1)
+	want := partners[text[at]]
+	if want == 0 {
+		s.open = append(s.open, index)
+		return 0, false
+	}
+	for n := len(s.open); n > s.floor; n-- {
+		if opened = s.open[n-1]; text[s.Tokens[opened].From] == want {
+			s.odd = s.odd || n < len(s.open)
+			s.Tokens[opened].Partner, s.Tokens[index].Partner = index, opened
+			s.open = s.open[:n-1]
+			return opened, true
+		}
+	}
+	s.odd = true
+	return 0, false
+}
+
+// Enter begins code that stands in other code, as in a template: brackets outside it are
+// closed by nothing in it. It returns what [Stream.Leave] wants.
+func (s *Stream) Enter() (around [2]int) {
+	around = [2]int{s.floor, len(s.open)}
+	s.floor = len(s.open)
+	return around
+}
+
+// Leave ends such code.
+func (s *Stream) Leave(around [2]int) {
+	s.floor = around[0]
+	if len(s.open) > around[1] {
+		s.odd, s.open = true, s.open[:around[1]]
+	}
+}
+
+// Open is how many brackets are open in the code at hand.
+func (s *Stream) Open() int { return len(s.open) - s.floor }
+
+// Widen lets the code at hand close one bracket of the code around it.
+func (s *Stream) Widen() { s.floor-- }
+
+// Sound reports whether each bracket has its partner.
+func (s *Stream) Sound() bool { return !s.odd && len(s.open) == 0 }
+
+// At is the index of the first token at or behind an offset.
+func (s *Stream) At(offset int) int {
+	return sort.Search(len(s.Tokens), func(i int) bool { return int(s.Tokens[i].From) >= offset })
+}
+
+// Closing is the offset behind the bracket that closes the one at an offset; ok is false
+// where none is known.
+func (s *Stream) Closing(at int) (end int, ok bool) {
+	i := s.At(at)
+	if i == len(s.Tokens) || int(s.Tokens[i].From) != at {
+		return 0, false
+	}
+	partner := s.Tokens[i].Partner
+	if int(partner) <= i {
+		return 0, false
+	}
+	return int(s.Tokens[partner].To), true
+}
