@@ -25,7 +25,7 @@ comment. The only method of an interface is described by the interface's own
 comment. A comment that consists of tags alone, such as @since, documents nothing.
 
 A member without a comment inherits the text of what it overrides or implements, and
-its page says so. That is enough; with "taken-text: asked" under "checks" in
+its page says so. That is enough; with "inherited-text: asked" under "checks" in
 codrel.yaml such a member is reported too.`,
 	Wrong: `// Package tide predicts water levels.
 package tide

@@ -13,7 +13,7 @@ import (
 // alone: most commands have no use for it.
 type Inside struct {
 	Uses   Uses          `json:"uses,omitzero"`
-	Pieces Pieces `json:"pieces,omitzero"` // what is told apart for readers; empty where the front end scans for them alone
+	Pieces Pieces        `json:"pieces,omitzero"`  // what is told apart for readers; empty where the front end scans for them alone
 	Bodies []source.Span `json:"bodies,omitempty"` // of functions, with their brackets, in order, none inside another
 }
 

@@ -265,9 +265,9 @@ func (r *reader) checks(n *yaml.Node, c *Checks) {
 	r.mapping(n, "checks", keys{
 		"fail-on": func(n *yaml.Node) { c.FailOn = r.severity(n) },
 		"rules":   func(n *yaml.Node) { c.Rules = r.rules(n) },
-		"taken-text": func(n *yaml.Node) {
+		"inherited-text": func(n *yaml.Node) {
 			word := ""
-			r.choice(n, "taken-text", []string{"asked", "counts"}, &word)
+			r.choice(n, "inherited-text", []string{"asked", "counts"}, &word)
 			c.AskInherited = word == "asked"
 		},
 		"folders": func(n *yaml.Node) {
