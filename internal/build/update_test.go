@@ -2,6 +2,9 @@ package build_test
 
 import (
 	"encoding/json"
+	"path"
+	"slices"
+	"sync"
 	"testing"
 	"testing/fstest"
 
@@ -9,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
+	"codrel/internal/finding"
 	"codrel/internal/languages"
 	"codrel/internal/model"
 )
@@ -96,5 +100,151 @@ func TestUpdated(t *testing.T) {
 			require.NoError(t, err)
 			assert.Equal(t, told(t, anew), told(t, updated))
 		})
+	}
+}
+
+// A change in one module may give members to a type in another one, which an earlier
+// snapshot has: that module is made anew, and the earlier snapshot stays as it is.
+func TestUpdateChangesSharedModules(t *testing.T) {
+	files := fstest.MapFS{
+		"go.mod":              {Data: []byte("module port.example\n")},
+		"internal/hull/h.go":  {Data: []byte("package hull\n\n// Hull is kept from users.\ntype Hull struct{}\n")},
+		"ship/ship.go":        {Data: []byte("// Package ship has ships.\npackage ship\n\nimport \"port.example/internal/hull\"\n\n// Ship is one.\ntype Ship struct{ hull.Hull }\n")},
+		"fleet/fleet.go":      {Data: []byte("// Package fleet has fleets.\npackage fleet\n\nimport \"port.example/ship\"\n\n// Fleet is many.\ntype Fleet []ship.Ship\n")},
+		"quay/unconcerned.go": {Data: []byte("// Package quay is elsewhere.\npackage quay\n")},
+	}
+	options := build.Options{FrontEnds: languages.All, Folder: "port", Inside: true}
+	first, err := build.Link(t.Context(), files, options)
+	require.NoError(t, err)
+	ship := func(s *build.Snapshot) *model.Declaration { return moduleAt(t, s, "port.example/ship").Lookup("Ship") }
+	require.Nil(t, ship(first).Member("Sail"))
+	before := told(t, first)
+
+	files["internal/hull/h.go"] = &fstest.MapFile{Data: []byte("package hull\n\n// Hull is kept from users.\ntype Hull struct{}\n\n// Sail sails.\nfunc (Hull) Sail() {}\n")}
+	second, err := build.Update(t.Context(), files, first, "internal/hull/h.go")
+	require.NoError(t, err)
+	require.NotNil(t, ship(second).Member("Sail"), "users have the method through the ship")
+	assert.Nil(t, ship(first).Member("Sail"))
+	assert.Equal(t, before, told(t, first))
+	assert.NotSame(t, ship(first), ship(second))
+	for _, shared := range []string{"port.example/fleet", "port.example/quay"} {
+		assert.Same(t, moduleAt(t, first, shared), moduleAt(t, second, shared), "%s has nothing to do with it", shared)
+	}
+	assert.Empty(t, second.Links.Unsettled())
+
+	files["internal/hull/h.go"] = &fstest.MapFile{Data: []byte("package hull\n\n// Hull is kept from users.\ntype Hull struct{}\n")}
+	third, err := build.Update(t.Context(), files, second, "internal/hull/h.go")
+	require.NoError(t, err)
+	assert.Nil(t, ship(third).Member("Sail"))
+	assert.NotNil(t, ship(second).Member("Sail"))
+	anew, err := build.Link(t.Context(), files, options)
+	require.NoError(t, err)
+	assert.Equal(t, told(t, anew), told(t, third))
+}
+
+func moduleAt(t *testing.T, s *build.Snapshot, path string) *model.Module {
+	t.Helper()
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			if m.Path == path {
+				return m
+			}
+		}
+	}
+	require.Fail(t, "there is no module "+path)
+	return nil
+}
+
+// What is read again is what has to be: other files are not even opened.
+func TestUpdateReadsWhatChanged(t *testing.T) {
+	counted := &counting{MapFS: harbour(), opened: map[string]int{}}
+	s, err := build.Link(t.Context(), counted, build.Options{FrontEnds: languages.All, Folder: "harbour"})
+	require.NoError(t, err)
+	update := func(changed ...string) []string {
+		t.Helper()
+		clear(counted.opened)
+		s, err = build.Update(t.Context(), counted, s, changed...)
+		require.NoError(t, err)
+		var source []string
+		for name := range counted.opened {
+			if ext := path.Ext(name); ext == ".go" || ext == ".py" || ext == ".js" {
+				source = append(source, name)
+			}
+		}
+		slices.Sort(source)
+		return source
+	}
+	assert.Empty(t, update())
+	assert.Empty(t, update("README.md"), "no source has changed")
+	assert.Equal(t, []string{"tide/tide.go"}, update("tide/tide.go"))
+	assert.Equal(t, []string{"py/a.py", "tide/tide.go"}, update("tide/tide.go", "py/a.py", "tide/tide.go"))
+	counted.MapFS["tide/more.go"] = &fstest.MapFile{Data: []byte("package tide\n\n// More is new.\ntype More int\n")}
+	assert.Equal(t, []string{"tide/more.go"}, update("tide/more.go"), "a new file, and no other")
+	require.NotNil(t, moduleAt(t, s, "tidebook.example/engine/tide").Lookup("More"))
+	delete(counted.MapFS, "tide/more.go")
+	assert.Empty(t, update("tide/more.go"))
+	assert.Nil(t, moduleAt(t, s, "tidebook.example/engine/tide").Lookup("More"))
+	assert.Empty(t, update("tide/x_test.go"), "tests are not read here")
+	assert.Equal(t, []string{"tide/curve.go", "tide/tide.go"}, update("tide"), "a folder stands for what is in it")
+	assert.Len(t, update("go.mod"), 0, "where libraries are is found out anew, and what files say is known")
+}
+
+// counting counts how often files are read.
+type counting struct {
+	fstest.MapFS
+	opened map[string]int
+	mu     sync.Mutex
+}
+
+func (c *counting) ReadFile(name string) ([]byte, error) {
+	c.mu.Lock()
+	c.opened[name]++
+	c.mu.Unlock()
+	return c.MapFS.ReadFile(name)
+}
+
+// The findings of a project after a change are those of the changed project, whatever
+// stage they are of.
+func TestUpdateFindings(t *testing.T) {
+	files := harbour()
+	files["broken.go"] = &fstest.MapFile{Data: []byte("package engine\n\nfunc Broken( {}\n")}
+	files["fragments/tides.md"] = &fstest.MapFile{Data: []byte("Tides.\n")}
+	options := build.Options{FrontEnds: languages.All, Folder: "harbour"}
+	s, err := build.Link(t.Context(), files, options)
+	require.NoError(t, err)
+	for step, change := range []struct {
+		file, text string // no text: it goes
+	}{
+		{"broken.go", "package engine\n\nfunc Mended() {}\n"},
+		{"README.md", "# Port\n\nSee [x](ref:Nowhere).\n"},
+		{"README.md", "# Port\n\n<insert:tides> and <insert:none>\n\n<insert:none>\n"},
+		{"fragments/tides.md", ""},
+		{"README.md", ""},
+		{"tide/tide.go", "package tide\n\n// Predictor see [Nothing.Here].\ntype Predictor interface{ At(int) float64 }\n"},
+		{"broken.go", "package engine\n\nfunc {}\n"},
+		{"broken.go", ""},
+	} {
+		if files[change.file] = (&fstest.MapFile{Data: []byte(change.text)}); change.text == "" {
+			delete(files, change.file)
+		}
+		s, err = build.Update(t.Context(), files, s, change.file)
+		require.NoError(t, err)
+		checked, err := build.Check(t.Context(), s)
+		require.NoError(t, err)
+		anew, err := build.Run(t.Context(), files, options)
+		require.NoError(t, err)
+		require.Equal(t, anew.Findings, checked.Findings, "step %d: %s", step, change.file)
+		assert.Equal(t, anew.Stats.Declared, checked.Stats.Declared)
+		assert.Equal(t, anew.Stats.InReach, checked.Stats.InReach)
+		for _, lib := range checked.Project.Libraries { // a module alone says what it says among all
+			for _, m := range lib.Modules {
+				alone := build.CheckModule(s, m)
+				for _, f := range alone {
+					assert.True(t, slices.ContainsFunc(anew.Findings, func(other finding.Finding) bool {
+						return other.Rule == f.Rule && (other.Place == f.Place || slices.Contains(other.Others, f.Place))
+					}), "step %d: %s alone: %v", step, m.Path, f)
+				}
+			}
+		}
 	}
 }
