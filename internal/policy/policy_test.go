@@ -48,10 +48,11 @@ check:             comment finding lang link model nearest parallel prose source
 build:             check discover finding join lang link look model parallel parts prose settings source symbols
 search:            nearest
 render/plan:       link model parallel prose search
+render/page:       link model prose
 render/modules:    link model
 render/sink:       -
 render/stream:     link model
-render/site:       lang lexing link look model parallel prose render/modules render/plan render/sink search source symbols
+render/site:       lang lexing link look model parallel prose render/modules render/page render/plan render/sink search source symbols
 render/site/sitetest: parallel
 build/buildtest:   build languages
 demo:              -

@@ -3,7 +3,7 @@ package site
 import (
 	"codrel/internal/link"
 	"codrel/internal/model"
-	"codrel/internal/prose"
+	"codrel/internal/render/page"
 )
 
 // This file draws the examples among tests on the pages of what they exemplify.
@@ -39,9 +39,9 @@ func (v view) example(w *proseWriter, m *model.Module, e link.Example) {
 	if e.At.Doc != nil {
 		w.blocks(v.plan.Links.Comments.Of(m.Library.Habits, e.At.File, e.At.Doc).Body)
 	}
-	w.block(&prose.Node{Kind: prose.CodeBlock, Text: e.Code, Info: m.Library.Language})
+	w.block(&page.Block{Kind: page.Code, Text: e.Code, Info: m.Library.Language})
 	if e.Output != "" {
 		w.raw(`<p class="part">` + escape(v.say("output")) + "</p>\n")
-		w.block(&prose.Node{Kind: prose.CodeBlock, Text: e.Output})
+		w.block(&page.Block{Kind: page.Code, Text: e.Output})
 	}
 }

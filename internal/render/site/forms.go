@@ -12,6 +12,7 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 )
 
@@ -142,9 +143,9 @@ func (w *proseWriter) formTexts(forms []otherForm) {
 
 // formText draws what the comment on one form says.
 func (w *proseWriter) formText(f otherForm, gone bool) {
-	own := w.scope
-	defer func() { w.scope = own }()
-	w.scope = f.scope
+	own := w.Scope
+	defer func() { w.Scope = own }()
+	w.Scope = f.scope
 	if gone {
 		w.gone(f.sections.Deprecated)
 	}
@@ -187,8 +188,8 @@ func (w *proseWriter) gone(advice []prose.Node) {
 
 // ofForms are the parts of other forms' comments: what the first one says nothing of, or
 // says in other words, and results, which may differ from form to form.
-func (w *proseWriter) ofForms(own *prose.Sections, forms []otherForm) []partOf {
-	var out []partOf
+func (w *proseWriter) ofForms(own *prose.Sections, forms []otherForm) []page.PartOf {
+	var out []page.PartOf
 	if len(forms) == 0 {
 		return nil
 	}
@@ -217,7 +218,7 @@ func (w *proseWriter) ofForms(own *prose.Sections, forms []otherForm) []partOf {
 				return e.Name != "" && said[of(p.Kind, e)]
 			})
 			if len(p.Entries) > 0 || len(p.Body) > 0 {
-				out = append(out, partOf{&p, f.scope, f.n})
+				out = append(out, page.PartOf{Part: &p, Scope: f.scope, Form: f.n})
 			}
 		}
 		note(f.sections)

@@ -2,114 +2,61 @@ package site
 
 import (
 	"strconv"
-	"strings"
 
-	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/render/page"
 )
 
 // This file draws the named sections of comments: what a callable takes, gives
 // back and fails with, notes and examples.
 
-// parts draws all named sections, each kind once, in the order that people read them.
-// others are parts of another declaration's comment that go with them.
-func (w *proseWriter) parts(s *prose.Sections, others ...partOf) {
-	for kind := range prose.PartKind(len(prose.PartNames)) {
-		var parts []partOf
-		for _, p := range s.Of(kind) {
-			parts = append(parts, partOf{p, w.scope, 0})
+// parts draws all named sections of a comment. others are parts of another declaration's
+// comment that go with them.
+func (w *proseWriter) parts(s *prose.Sections, others ...page.PartOf) {
+	for _, p := range w.Parts(s, others...) {
+		if w.full() {
+			return
 		}
-		for _, p := range others {
-			if p.Kind == kind {
-				parts = append(parts, p)
-			}
-		}
-		if len(parts) == 0 {
-			continue
-		}
-		if kind != prose.Other {
-			w.part(w.partTitle(kind, parts), parts)
-			continue
-		}
-		for _, p := range parts {
-			w.part(p.Title, []partOf{p})
-		}
+		w.part(&p)
 	}
 }
 
 // partTitle is what a named section is called in the language at hand.
-func (w *proseWriter) partTitle(kind prose.PartKind, parts []partOf) string {
-	if kind == prose.Since && changes(parts) {
+func (w *proseWriter) partTitle(p *page.Part) string {
+	switch {
+	case p.Kind == prose.Other:
+		return p.Title
+	case p.History:
 		return w.v.say("part-history")
 	}
 	language := ""
-	if m := w.scope.Module; m != nil {
+	if m := w.Scope.Module; m != nil {
 		language = m.Library.Language
 	}
-	return w.v.sayIn(language, "part-"+prose.PartNames[kind])
+	return w.v.sayIn(language, "part-"+prose.PartNames[p.Kind])
 }
 
-// changes reports whether notes on versions say more than since when there is a thing.
-func changes(parts []partOf) bool {
-	for _, p := range parts {
-		for i := range p.Entries {
-			if p.Entries[i].Default != "" {
-				return true
-			}
-		}
-	}
-	return false
-}
-
-// partOf is a part of a comment, and where its names stand.
-type partOf struct {
-	*prose.Part
-	scope link.Scope
-	form  int // that alone has it, or 0
-}
-
-func (w *proseWriter) part(title string, parts []partOf) {
-	if w.full() {
-		return
-	}
+func (w *proseWriter) part(p *page.Part) {
 	level := strconv.Itoa(max(2, min(6, w.level)))
 	w.raw("<h" + level + ` class="part">`)
-	w.escaped(title)
+	w.escaped(w.partTitle(p))
 	w.raw("</h" + level + ">\n")
 	open := false
-	own := w.scope
-	defer func() { w.scope = own }()
-	for _, p := range parts {
-		w.scope = p.scope
-		for i := range p.Entries {
-			e := &p.Entries[i]
-			if e.Name == "" && len(e.Type) == 0 {
-				if open {
-					w.raw("</dl>\n")
-					open = false
-				}
-				w.entry = entryName{kind: p.Kind, set: true}
-				if p.form > 0 {
-					w.raw(`<p class="aside">` + escape(w.v.say("only-in-form", "n", strconv.Itoa(p.form))) + "</p>")
-				}
-				w.blocks(e.Text)
-				w.entry = entryName{}
-				continue
-			}
-			if !open {
-				w.raw("<dl class=\"entries\">\n")
-				open = true
-			}
-			w.described(p, e)
+	for i := range p.Items {
+		item := &p.Items[i]
+		if open != (item.Entry != nil) {
+			w.raw(map[bool]string{true: "</dl>\n", false: "<dl class=\"entries\">\n"}[open])
+			open = !open
 		}
-		if len(p.Body) > 0 {
-			if open {
-				w.raw("</dl>\n")
-				open = false
-			}
-			w.blocks(p.Body)
+		if item.Entry != nil {
+			w.described(p.Kind, item)
+			continue
 		}
+		if item.Remark {
+			w.raw(`<p class="aside">` + escape(w.v.say("only-in-form", "n", strconv.Itoa(item.Form))) + "</p>")
+		}
+		w.draw(item.Blocks)
 	}
 	if open {
 		w.raw("</dl>\n")
@@ -117,14 +64,14 @@ func (w *proseWriter) part(title string, parts []partOf) {
 }
 
 // described draws one parameter, result or failure as a term with its description.
-func (w *proseWriter) described(p partOf, e *prose.Entry) {
-	kind := p.Kind
+func (w *proseWriter) described(kind prose.PartKind, item *page.PartItem) {
+	e := item.Entry
 	w.raw("<dt>")
 	if kind == prose.Since && e.Default != "" {
 		w.escaped(w.v.say("since-"+e.Default, "version", e.Name))
 	} else if e.Name != "" {
 		w.raw(`<code translate="no">`)
-		w.entryName(kind, e.Name)
+		w.anchored(w.target(e.To), func() { w.raw(breakable(e.Name)) })
 		w.raw("</code>")
 	}
 	if len(e.Type) > 0 {
@@ -132,7 +79,7 @@ func (w *proseWriter) described(p partOf, e *prose.Entry) {
 			w.raw(" ")
 		}
 		w.raw(`<span class="of-type">`)
-		w.inline(e.Type)
+		w.line(e.Type)
 		w.raw("</span>")
 	}
 	switch {
@@ -142,45 +89,20 @@ func (w *proseWriter) described(p partOf, e *prose.Entry) {
 	case e.Optional:
 		w.raw(` <span class="aside">` + escape(w.v.say("optional")) + "</span>")
 	}
-	if p.form > 0 {
-		w.raw(` <span class="aside">` + escape(w.v.say("only-in-form", "n", strconv.Itoa(p.form))) + "</span>")
+	if item.Form > 0 {
+		w.raw(` <span class="aside">` + escape(w.v.say("only-in-form", "n", strconv.Itoa(item.Form))) + "</span>")
 	}
 	w.raw("</dt><dd>")
-	w.entry = entryName{kind, e.Name, true}
-	if len(e.Text) == 1 && e.Text[0].Kind == prose.Paragraph && prose.Alone(&e.Text[0], prose.Insert) == nil && !w.takesBlocks(&e.Text[0]) {
-		w.inline(e.Text[0].Children)
-	} else {
-		w.blocks(e.Text)
-	}
-	w.entry = entryName{}
+	w.line(e.Line)
+	w.draw(e.Text)
 	w.raw("</dd>\n")
-}
-
-// entryName draws a name; a failure's is a type, which links where it means one thing.
-func (w *proseWriter) entryName(kind prose.PartKind, name string) {
-	if kind == prose.Failures || kind == prose.Warnings {
-		if d := w.scope.Declaration; d != nil {
-			href := w.v.href(w.v.plan.Links.Type(d.Site().Module, w.scope.File, name))
-			w.anchored(href, func() { w.raw(breakable(name)) })
-			return
-		}
-	}
-	w.raw(breakable(name))
 }
 
 // subjectType says the type that a comment gives a declaration whose signature has none.
 func (w *proseWriter) subjectType(d *model.Declaration, typ []prose.Node) {
-	if len(typ) == 0 || d.Kind().IsType() || d.Speaks(model.Words).Callable != nil && d.Kind() != model.KindProperty {
-		return
+	if typed := w.TypeOf(d, typ); len(typed) > 0 {
+		w.raw(`<p class="of-type">` + escape(w.v.say("type")) + ": ")
+		w.line(typed)
+		w.raw("</p>")
 	}
-	at, behind := d.Speaks(model.Words), false
-	for t := range at.Tokens(at.Signature) {
-		if behind && strings.HasPrefix(strings.TrimLeft(t.Text, "?! "), ":") {
-			return
-		}
-		behind = behind || t.Kind == model.TokenName
-	}
-	w.raw(`<p class="of-type">` + escape(w.v.say("type")) + ": ")
-	w.inline(typ)
-	w.raw("</p>")
 }

@@ -2,7 +2,6 @@ package site
 
 import (
 	"fmt"
-	"path"
 	"slices"
 	"strconv"
 	"strings"
@@ -11,34 +10,33 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 )
 
-// proseWriter draws the prose tree as HTML. All text is escaped here, and
-// addresses were filtered when the tree was made.
+// proseWriter draws text as HTML. All text is escaped here, and addresses were filtered when
+// the prose tree was made.
 type proseWriter struct {
+	*page.Builder
 	v     view
-	scope link.Scope
-	level int         // of the page's headings that the text stands under
-	file  *model.Page // the file the text is, where it is one
-	most  int         // bytes of HTML
+	level int // of the page's headings that the text stands under
+	most  int // bytes of HTML
 	b     strings.Builder
 	slugs map[string]int
-
-	depth int       // of texts that stand for others
-	entry entryName // that is being described; empty outside of entries
-
-	linking bool               // a link is open
-	about   *model.Declaration // whose text this is, where the words are another's
+	about *model.Declaration // whose text this is, where the words are another's
 }
 
 func (v view) proseWriter(scope link.Scope, level int) *proseWriter {
-	return &proseWriter{v: v, scope: scope, level: level, most: plan.LongestText}
+	w := &proseWriter{Builder: page.NewBuilder(v.plan.Links, scope, plan.Slug), v: v, level: level, most: plan.LongestText}
+	w.Shown = v.page.Guide
+	return w
 }
 
 // summaryWriter draws a first sentence, of which a page may have thousands.
 func (v view) summaryWriter(scope link.Scope) *proseWriter {
-	return &proseWriter{v: v, scope: scope, most: longestSummary}
+	w := v.proseWriter(scope, 0)
+	w.most = longestSummary
+	return w
 }
 
 // String is what was drawn.
@@ -65,16 +63,29 @@ var escapedBytes = [256]bool{'&': true, '<': true, '>': true, '"': true, '\'': t
 
 func (w *proseWriter) escaped(s string) { w.raw(escape(s)) }
 
-func (w *proseWriter) tag(name string, n *prose.Node, inside func([]prose.Node)) {
-	w.raw("<" + name + ">")
-	inside(n.Children)
-	w.raw("</" + name + ">")
+// blocks draws the nodes of a text.
+func (w *proseWriter) blocks(nodes []prose.Node) { w.draw(w.Blocks(nodes)) }
+
+// inline draws nodes that stand in a line.
+func (w *proseWriter) inline(nodes []prose.Node) { w.line(w.Inlines(nodes)) }
+
+func (w *proseWriter) draw(blocks []page.Block) {
+	for i := 0; i < len(blocks) && !w.full(); i++ {
+		w.block(&blocks[i])
+	}
 }
 
-func (w *proseWriter) blocks(nodes []prose.Node) {
-	for i := 0; i < len(nodes) && !w.full(); i++ {
-		w.block(&nodes[i])
+func (w *proseWriter) line(list []page.Inline) {
+	for i := 0; i < len(list) && !w.full(); i++ {
+		w.piece(&list[i])
 	}
+}
+
+// tagged draws pieces within an element.
+func (w *proseWriter) tagged(name string, list []page.Inline) {
+	w.raw("<" + name + ">")
+	w.line(list)
+	w.raw("</" + name + ">")
 }
 
 // longestSummary is how much of a first sentence a page shows, in bytes of HTML. As with
@@ -91,7 +102,7 @@ func (w *proseWriter) rest() {
 		return
 	}
 	href := ""
-	if d := w.scope.Declaration; d != nil {
+	if d := w.Scope.Declaration; d != nil {
 		href = w.v.sourceAddress(d.Speaks(model.Words).File, int(d.Speaks(model.Words).Line))
 	}
 	w.raw("<p>")
@@ -132,9 +143,9 @@ func (v view) languageName(language string) string {
 
 // codeBlock draws source code with keywords and the like told apart, where the
 // fence names a language that is read here.
-func (w *proseWriter) codeBlock(n *prose.Node) {
-	text := w.clipped(n.Text)
-	word, _, _ := strings.Cut(strings.TrimSpace(n.Info), " ")
+func (w *proseWriter) codeBlock(b *page.Block) {
+	text := w.clipped(b.Text)
+	word, _, _ := strings.Cut(strings.TrimSpace(b.Info), " ")
 	scanner, ok := w.v.fenced(strings.ToLower(word)).(lang.Scanner)
 	if !ok {
 		w.escaped(text)
@@ -155,58 +166,47 @@ func (w *proseWriter) codeBlock(n *prose.Node) {
 	w.escaped(text[at:])
 }
 
-func (w *proseWriter) block(n *prose.Node) {
-	switch n.Kind {
-	case prose.Paragraph:
-		if !w.placeholder(n) {
-			w.tag("p", n, w.inline)
-		}
-	case prose.Heading:
-		w.heading(n)
-	case prose.CodeBlock:
+func (w *proseWriter) block(b *page.Block) {
+	switch b.Kind {
+	case page.Paragraph:
+		w.tagged("p", b.Inlines)
+	case page.Heading:
+		w.heading(b)
+	case page.Code:
 		w.raw("<pre><code translate=\"no\">")
-		w.codeBlock(n)
+		w.codeBlock(b)
 		w.raw("</code></pre>\n")
-	case prose.List:
-		w.list(n)
-	case prose.Item:
-		w.tag("li", n, w.blocks)
-	case prose.Quote:
-		w.tag("blockquote", n, w.blocks)
-	case prose.Ruler:
+	case page.List:
+		w.list(b)
+	case page.Item:
+		w.raw("<li>")
+		w.line(b.Inlines)
+		w.draw(b.Blocks)
+		w.raw("</li>")
+	case page.Quote:
+		w.raw("<blockquote>")
+		w.draw(b.Blocks)
+		w.raw("</blockquote>")
+	case page.Ruler:
 		w.raw("<hr>")
-	case prose.Table:
-		w.table(n)
-	case prose.Display:
+	case page.Table:
+		w.table(b)
+	case page.Display:
 		w.raw(`<div class="formula">`)
-		w.formula(n)
+		w.line(b.Inlines)
 		w.raw("</div>\n")
-	default:
-		w.node(n)
+	case page.Words:
+		w.line(b.Inlines)
 	}
 }
 
-// formula draws mathematics as text where that says the same, else its source.
-func (w *proseWriter) formula(n *prose.Node) {
-	if len(n.Children) == 0 {
-		w.raw(`<code class="tex" translate="no">`)
-		w.escaped(w.clipped(n.Text))
-		w.raw("</code>")
-		return
-	}
-	w.raw(`<span class="maths" translate="no">`)
-	w.inline(n.Children)
-	w.raw("</span>")
-}
-
-func (w *proseWriter) heading(n *prose.Node) {
-	level := strconv.Itoa(max(2, min(6, w.level+int(n.Level)-1)))
+func (w *proseWriter) heading(b *page.Block) {
+	level := strconv.Itoa(max(2, min(6, w.level+b.Level-1)))
 	if w.level == 0 {
 		level = "4"
 	}
-	slug := "s-" + plan.Slug(prose.Plain(n.Children))
-	if w.scope.Declaration != nil {
-		about := w.scope.Declaration
+	slug := "s-" + plan.Slug(b.Text)
+	if about := b.Of; about != nil {
 		if w.about != nil {
 			about = w.about
 		}
@@ -224,46 +224,36 @@ func (w *proseWriter) heading(n *prose.Node) {
 		slug += "-" + strconv.Itoa(times)
 	}
 	fmt.Fprintf(&w.b, `<h%s id="%s">`, level, escape(slug))
-	w.inline(n.Children)
+	w.line(b.Inlines)
 	w.raw("</h" + level + ">\n")
 }
 
-func (w *proseWriter) list(n *prose.Node) {
+func (w *proseWriter) list(b *page.Block) {
 	open, end := "<ul>", "</ul>\n"
-	if n.Info != "" {
-		open = `<ul class="` + n.Info + `">`
+	if b.Info != "" {
+		open = `<ul class="` + b.Info + `">`
 	}
-	if n.Level > 0 {
+	if b.Level > 0 {
 		open, end = "<ol>", "</ol>\n"
-		if n.Level > 1 {
-			open = fmt.Sprintf(`<ol start="%d">`, n.Level)
+		if b.Level > 1 {
+			open = fmt.Sprintf(`<ol start="%d">`, b.Level)
 		}
 	}
 	w.raw(open)
-	for i := 0; i < len(n.Children) && !w.full(); i++ {
-		item := &n.Children[i]
-		w.raw("<li>")
-		switch {
-		case item.Kind != prose.Item:
-			w.block(item)
-		case !n.Loose && len(item.Children) > 0 && item.Children[0].Kind == prose.Paragraph:
-			w.inline(item.Children[0].Children) // a tight item is a line, not a paragraph
-			w.blocks(item.Children[1:])
-		default:
-			w.blocks(item.Children)
-		}
-		w.raw("</li>\n")
+	for i := 0; i < len(b.Blocks) && !w.full(); i++ {
+		w.block(&b.Blocks[i])
+		w.raw("\n")
 	}
 	w.raw(end)
 }
 
-func (w *proseWriter) table(n *prose.Node) {
+func (w *proseWriter) table(b *page.Block) {
 	w.raw(`<div class="wide" tabindex="0"><table>`)
 	part := ""
-	for i := 0; i < len(n.Children) && !w.full(); i++ {
-		row := &n.Children[i]
+	for i := 0; i < len(b.Rows) && !w.full(); i++ {
+		row := &b.Rows[i]
 		in, cell := "tbody", "td"
-		if row.Level > 0 && part != "tbody" {
+		if row.Head && part != "tbody" {
 			in, cell = "thead", `th scope="col"`
 		}
 		if in != part {
@@ -274,9 +264,9 @@ func (w *proseWriter) table(n *prose.Node) {
 			part = in
 		}
 		w.raw("<tr>")
-		for j := 0; j < len(row.Children) && !w.full(); j++ {
+		for j := 0; j < len(row.Cells) && !w.full(); j++ {
 			w.raw("<" + cell + ">")
-			w.inline(row.Children[j].Children)
+			w.line(row.Cells[j])
 			w.raw("</" + cell[:2] + ">")
 		}
 		w.raw("</tr>\n")
@@ -287,53 +277,38 @@ func (w *proseWriter) table(n *prose.Node) {
 	w.raw("</table></div>\n")
 }
 
-func (w *proseWriter) inline(nodes []prose.Node) {
-	for i := 0; i < len(nodes) && !w.full(); i++ {
-		w.node(&nodes[i])
-	}
+// elements are those that pieces of a kind are drawn in.
+var elements = map[page.InlineKind]string{
+	page.Emphasis: "em", page.Strong: "strong", page.Struck: "s", page.Superscript: "sup", page.Subscript: "sub",
 }
 
-func (w *proseWriter) node(n *prose.Node) {
-	switch n.Kind {
-	case prose.Text:
-		w.escaped(w.clipped(n.Text))
-	case prose.Emphasis:
-		w.tag("em", n, w.inline)
-	case prose.Strong:
-		w.strong(n)
-	case prose.Struck:
-		w.tag("s", n, w.inline)
-	case prose.Superscript:
-		w.tag("sup", n, w.inline)
-	case prose.Subscript:
-		w.tag("sub", n, w.inline)
-	case prose.Formula, prose.Display:
-		w.formula(n)
-	case prose.Code:
-		w.code(n)
-	case prose.Break:
+func (w *proseWriter) piece(p *page.Inline) {
+	switch p.Kind {
+	case page.Text:
+		w.escaped(w.clipped(p.Text))
+	case page.Label:
+		w.label(p)
+	case page.Formula:
+		w.formula(p)
+	case page.CodeSpan:
+		w.code(p)
+	case page.Break:
 		w.raw("<br>")
-	case prose.Link:
-		w.link(n)
-	case prose.Reference:
-		w.reference(n)
-	case prose.Image:
-		w.image(n)
-	case prose.Inherited:
-		w.takenInLine(n)
+	case page.Link:
+		w.anchored(w.target(p.To), func() { w.line(p.Children) })
+	case page.Picture:
+		w.picture(p)
+	case page.Group:
+		w.line(p.Children)
 	default:
-		w.inline(n.Children)
+		w.tagged(elements[p.Kind], p.Children)
 	}
 }
 
-// strong draws strong text, or the label of a note in the words of the page.
-func (w *proseWriter) strong(n *prose.Node) {
-	if n.Info == "" {
-		w.tag("strong", n, w.inline)
-		return
-	}
-	text := w.v.say("label-"+n.Info, "version", n.Target)
-	if strings.HasSuffix(prose.Plain(n.Children), ":") {
+// label draws the word that a note begins with, in the words of the page.
+func (w *proseWriter) label(p *page.Inline) {
+	text := w.v.say("label-"+p.Text, "version", p.Short)
+	if p.Colon {
 		text += ":"
 	}
 	w.raw("<strong>")
@@ -341,22 +316,29 @@ func (w *proseWriter) strong(n *prose.Node) {
 	w.raw("</strong>")
 }
 
-// code draws a code span, and links it where it means exactly one declaration.
-// In Go comments there are no code spans, so those come from guides alone.
-func (w *proseWriter) code(n *prose.Node) {
-	href := ""
-	if t, short, ok := w.v.plan.Links.ImportedType(w.scope.Module, w.scope.File, n.Text); ok && n.Typed {
-		if href = w.v.href(t); href != "" {
-			w.anchored(href, func() { w.codeText(short) })
-			return
-		}
+// formula draws mathematics as text where that says the same, else its source.
+func (w *proseWriter) formula(p *page.Inline) {
+	if len(p.Children) == 0 {
+		w.raw(`<code class="tex" translate="no">`)
+		w.escaped(w.clipped(p.Text))
+		w.raw("</code>")
+		return
 	}
-	if link.ReadsLikeName(n.Text) {
-		if r := w.v.plan.Links.ResolveNode(w.scope, n); r.Outcome == link.Found {
-			href = w.v.href(r.Target)
-		}
+	w.raw(`<span class="maths" translate="no">`)
+	w.line(p.Children)
+	w.raw("</span>")
+}
+
+// code draws a code span, as a link where it means something that has a page.
+func (w *proseWriter) code(p *page.Inline) {
+	href, text := w.target(p.To), p.Text
+	switch {
+	case href != "" && p.Short != "":
+		text = p.Short
+	case href == "":
+		href = w.target(p.Or)
 	}
-	w.anchored(href, func() { w.codeText(n.Text) })
+	w.anchored(href, func() { w.codeText(text) })
 }
 
 func (w *proseWriter) codeText(text string) {
@@ -365,128 +347,39 @@ func (w *proseWriter) codeText(text string) {
 	w.raw("</code>")
 }
 
+// target is the way to what a text leads to, or "" where the site does not hold it.
+func (w *proseWriter) target(t *page.Target) string {
+	switch {
+	case t == nil:
+		return ""
+	case t.Heading != "":
+		return "#s-" + t.Heading
+	case t.File == "":
+		return w.v.href(t.Target)
+	}
+	if address := w.v.plan.SourceFile(t.File, t.Line); address != "" {
+		return w.v.to(address)
+	}
+	return w.v.forgeAddress(t.File, t.Line)
+}
+
 func (w *proseWriter) anchored(href string, inside func()) {
-	if href == "" || w.linking { // a link holds no other
+	if href == "" {
 		inside()
 		return
 	}
-	w.linking = true
 	w.raw(`<a href="` + escape(href) + `">`)
 	inside()
 	w.raw("</a>")
-	w.linking = false
 }
 
-func (w *proseWriter) reference(n *prose.Node) {
-	r := w.v.plan.Links.ResolveNode(w.scope, n)
-	href := ""
-	if r.Outcome == link.Found || r.Outcome == link.External {
-		href = w.v.href(r.Target)
-	}
-	if href == "" && r.Outcome == link.Missing && n.Text != "" {
-		w.escaped(n.Text) // brackets that are no reference stay as they were written
+// picture draws a picture of the project, or says what it shows.
+func (w *proseWriter) picture(p *page.Inline) {
+	if address, ok := w.v.images[p.Short]; ok {
+		fmt.Fprintf(&w.b, `<img src="%s" alt="%s">`, escape(w.v.to(escapedPath(address))), escape(p.Text))
 		return
 	}
-	w.anchored(href, func() { w.shown(n.Children) })
-}
-
-// shown draws the text of a link without links inside it: they may not nest.
-func (w *proseWriter) shown(nodes []prose.Node) {
-	for i := range nodes {
-		n := &nodes[i]
-		switch n.Kind {
-		case prose.Code:
-			w.codeText(n.Text)
-		case prose.Link, prose.Reference:
-			w.shown(n.Children)
-		case prose.Emphasis:
-			w.tag("em", n, w.shown)
-		case prose.Strong:
-			w.tag("strong", n, w.shown)
-		case prose.Image:
-			w.picture(n)
-		default:
-			w.node(n)
-		}
-	}
-}
-
-func (w *proseWriter) link(n *prose.Node) {
-	href := n.Target
-	if !strings.Contains(href, ":") {
-		href = w.local(href)
-	}
-	w.anchored(href, func() { w.shown(n.Children) })
-}
-
-// local is where a relative link of a file leads: to a heading of the same
-// page, to the page of a source file, or to the file on the forge. What the site
-// does not hold is shown without a link.
-func (w *proseWriter) local(target string) string {
-	if anchor, ok := strings.CutPrefix(target, "#"); ok {
-		if w.hasHeading(anchor) {
-			return "#s-" + anchor
-		}
-		return ""
-	}
-	if w.file == nil {
-		return ""
-	}
-	file, ok := localPath(path.Dir(w.file.Path), target)
-	if !ok {
-		return ""
-	}
-	if address := w.v.plan.SourceFile(file, lineOf(target)); address != "" {
-		return w.v.to(address)
-	}
-	return w.v.forgeAddress(file, lineOf(target))
-}
-
-// lineOf is the line that an address such as "berth.go#L41" asks for, else the first.
-func lineOf(target string) int {
-	_, anchor, _ := strings.Cut(target, "#L")
-	if line, err := strconv.Atoi(anchor); err == nil && line > 0 {
-		return line
-	}
-	return 1
-}
-
-func (w *proseWriter) hasHeading(slug string) bool {
-	guide := w.v.plan.Links.GuideOf(w.file)
-	if guide == nil || guide != w.v.page.Guide {
-		return false
-	}
-	found := false
-	prose.Walk(guide.Body, func(n *prose.Node) bool {
-		found = found || n.Kind == prose.Heading && plan.Slug(prose.Plain(n.Children)) == slug
-		return !found
-	})
-	return found
-}
-
-// image draws a local picture, and a remote one as a link: pages ask nothing of the network.
-func (w *proseWriter) image(n *prose.Node) {
-	if !strings.Contains(n.Target, ":") {
-		w.picture(n)
-		return
-	}
-	text := prose.Plain(n.Children)
-	if text == "" {
-		text = path.Base(n.Target)
-	}
-	w.anchored(n.Target, func() { w.escaped(text) })
-}
-
-func (w *proseWriter) picture(n *prose.Node) {
-	text := prose.Plain(n.Children)
-	if w.file != nil {
-		file, _ := localPath(path.Dir(w.file.Path), n.Target)
-		if address, ok := w.v.images[file]; ok {
-			fmt.Fprintf(&w.b, `<img src="%s" alt="%s">`, escape(w.v.to(escapedPath(address))), escape(text))
-			return
-		}
-	}
-	w.escaped(text)
+	w.escaped(p.Text)
 }
 
 // breakable escapes a name and lets it break behind "." "::" "_" "/" and

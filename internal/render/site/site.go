@@ -25,6 +25,7 @@ import (
 	"codrel/internal/model"
 	"codrel/internal/parallel"
 	"codrel/internal/prose"
+	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
 )
@@ -78,8 +79,8 @@ func (s *Site) readImages() {
 const largestImage = 8 << 20
 
 // localImage notes an image of the project that the site gets a copy of.
-func (s *Site) localImage(page *model.Page, target string) {
-	file, ok := localPath(path.Dir(page.Path), target)
+func (s *Site) localImage(of *model.Page, target string) {
+	file, ok := page.LocalPath(path.Dir(of.Path), target)
 	if !ok || s.options.Files == nil || !imageFile(file) {
 		return
 	}

@@ -264,7 +264,7 @@ func (v view) text(d *model.Declaration, level int) string {
 	w.blocks(sections.Body)
 	forms := v.otherForms(d)
 	w.formTexts(forms)
-	w.parts(sections, append(w.taken(sections), w.ofForms(sections, forms)...)...)
+	w.parts(sections, append(w.Inherited(sections), w.ofForms(sections, forms)...)...)
 	w.rest()
 	return w.String()
 }
@@ -294,7 +294,7 @@ func (v view) deprecation(d *model.Declaration) string {
 func (v view) moduleText(m *model.Module) string {
 	w := v.proseWriter(link.Scope{Module: m}, 2)
 	for _, doc := range m.Doc {
-		w.scope.File = doc.File
+		w.Scope.File = doc.File
 		sections := v.plan.Links.Comments.Of(m.Library.Habits, doc.File, doc.Doc)
 		if sections.Obsolete || len(sections.Deprecated) > 0 {
 			w.gone(sections.Deprecated)
@@ -309,7 +309,7 @@ func (v view) moduleText(m *model.Module) string {
 // guideText is the text of the guide that the page shows.
 func (v view) guideText() string {
 	w := v.proseWriter(link.Scope{}, 1)
-	w.file = v.page.Guide.Page
+	w.File = v.page.Guide.Page
 	w.blocks(v.page.Guide.Body)
 	w.rest()
 	return w.String()
@@ -330,23 +330,6 @@ func (v view) groupDoc(list []*model.Declaration, i int) string {
 
 // escapedPath is a path as it stands in an address: blanks and "#" are common in file names.
 func escapedPath(file string) string { return (&url.URL{Path: file}).EscapedPath() }
-
-// localPath is the path in the project of a relative link that stands in a
-// file of the folder dir; ok is false where it leaves the project.
-func localPath(dir, target string) (file string, ok bool) {
-	if i := strings.IndexAny(target, "?#"); i >= 0 {
-		target = target[:i]
-	}
-	target, err := url.PathUnescape(target)
-	if err != nil || target == "" || strings.Contains(target, ":") {
-		return "", false
-	}
-	file = path.Join(dir, target)
-	if strings.HasPrefix(target, "/") {
-		file = path.Clean(target[1:])
-	}
-	return file, file != "." && file != ".." && !strings.HasPrefix(file, "../")
-}
 
 func imageFile(file string) bool {
 	switch strings.ToLower(path.Ext(file)) {
