@@ -69,23 +69,7 @@ func (v view) isPlain(d *model.Declaration) bool {
 
 // behindName is what stands behind a member's name in its signature, on one line, as HTML.
 func (v view) behindName(d *model.Declaration) string {
-	at := d.Speaks(model.Signature)
-	var b strings.Builder
-	behind := false
-	keys := d.Kind() == model.KindIndexer // whose heading goes on to the closing bracket
-	for t := range at.Tokens(at.Signature) {
-		if end := strings.IndexByte(t.Text, ']'); keys && end >= 0 {
-			t.Text, keys, behind = t.Text[end+1:], false, true
-		}
-		if behind && t.Kind != model.TokenComment {
-			v.token(&b, d, at, t)
-		}
-		behind = behind || t.Kind == model.TokenName && !keys
-	}
-	if !behind { // the name is part of a type, as that of an embedded field
-		b.WriteString(" " + v.signature(d, at))
-	}
-	text := b.String()
+	text := v.tokens(v.maker.BehindName(d))
 	space := ""
 	if rest := strings.TrimLeft(text, " "); rest != text {
 		space, text = " ", rest

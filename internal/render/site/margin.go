@@ -130,7 +130,7 @@ func (v view) notes(d *model.Declaration) []sentence {
 	if d.Generated() {
 		out = append(out, sentence{{Text: v.say("generated")}})
 	}
-	if names := v.told(d, d.Speaks(model.Words)); len(names) > 0 {
+	if names := v.maker.Told(d, d.Speaks(model.Words)); len(names) > 0 {
 		out = append(out, sentence{{Text: v.say("told-parameters")}})
 	}
 	out = append(out, v.marked(d)...)

@@ -48,6 +48,7 @@ type Options struct {
 // Site is a site that can be rendered, page by page.
 type Site struct {
 	plan    *plan.Plan
+	maker   *page.Maker
 	options Options
 	pieces  sync.Map          // of files that are being shown on several pages: *sharedPieces
 	images  map[string]string // local images of the guides: path in the project to address
@@ -58,7 +59,7 @@ func New(p *plan.Plan, options Options) *Site {
 	if options.Look == nil {
 		options.Look = look.Plain()
 	}
-	s := &Site{plan: p, options: options, images: map[string]string{}}
+	s := &Site{plan: p, maker: &page.Maker{Links: p.Links, FrontEnds: options.FrontEnds, Texts: options.Look.Texts}, options: options, images: map[string]string{}}
 	s.readImages()
 	return s
 }

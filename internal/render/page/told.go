@@ -1,4 +1,4 @@
-package site
+package page
 
 import (
 	"slices"
@@ -11,12 +11,12 @@ import (
 // This file shows parameters that only a comment names: of a body that is there for
 // others to fill, and that callers may hand more to than its list has.
 
-// told are the names of such parameters, in the order of the comment.
-func (v view) told(d *model.Declaration, at model.At) (names []string) {
+// Told are the names of such parameters, in the order of the comment.
+func (m *Maker) Told(d *model.Declaration, at model.At) (names []string) {
 	if at.Callable == nil || !at.Callable.Placeholder || at.Doc == nil {
 		return nil
 	}
-	for _, part := range v.plan.Links.Comments.Of(d.Module.Library.Habits, at.File, at.Doc).Of(prose.Parameters) {
+	for _, part := range m.Links.Comments.Of(d.Module.Library.Habits, at.File, at.Doc).Of(prose.Parameters) {
 		for i := range part.Entries {
 			name := part.Entries[i].Name
 			has := func(p model.Param) bool { return strings.TrimPrefix(p.Name, "...") == name }

@@ -1,4 +1,4 @@
-package site
+package page
 
 import (
 	"strings"
@@ -6,7 +6,7 @@ import (
 	"codrel/internal/model"
 )
 
-// This file draws object types in signatures, a member to a line.
+// This file lays out object types in signatures, a member to a line.
 
 // longObject is how many characters the signature of an object type has on one line at most.
 const longObject = 56
@@ -26,40 +26,45 @@ func opensObjects(d *model.Declaration, tokens []model.Token) bool {
 
 // objectWriter keeps where in a signature it is.
 type objectWriter struct {
-	b     strings.Builder
+	out   []Token
 	open  []byte // brackets, innermost last
 	depth int    // of indentation
 	fresh bool   // nothing stands in this line yet
 }
 
 func (w *objectWriter) line() {
-	w.b.WriteString("\n" + strings.Repeat("\t", w.depth))
+	w.mark("\n" + strings.Repeat("\t", w.depth))
 	w.fresh = true
+}
+
+// mark adds punctuation.
+func (w *objectWriter) mark(text string) {
+	w.out = append(w.out, Token{Kind: model.TokenPunctuation, Text: text})
 }
 
 // inBraces reports whether the innermost open bracket is a brace.
 func (w *objectWriter) inBraces() bool { return len(w.open) > 0 && w.open[len(w.open)-1] == '{' }
 
-// objects draws a signature with its object types broken into lines, and its list of
+// objects is a signature with its object types broken into lines, and its list of
 // parameters where that is broken too.
-func (v view) objects(d *model.Declaration, at model.At, tokens []model.Token, broken map[int]lineBreak) string {
+func (m *Maker) objects(d *model.Declaration, at model.At, tokens []model.Token, broken map[int]lineBreak) []Token {
 	var w objectWriter
 	for i, t := range tokens {
 		switch {
 		case t.Text == " " && w.inBraces() && i+1 < len(tokens) && strings.HasPrefix(tokens[i+1].Text, "}"):
 			continue
 		case t.Kind == model.TokenComment:
-			w.b.WriteString(`<span class="l">` + escape(t.Text) + "</span>")
+			w.out = append(w.out, Token{Kind: t.Kind, Text: t.Text, Whole: true})
 			w.line()
 			continue
 		case t.Kind != model.TokenPunctuation:
 			w.fresh = false
-			v.token(&w.b, d, at, t)
+			w.out = append(w.out, m.Token(d, at, t))
 			continue
 		}
 		if broken[i] == beforeMark {
 			w.depth--
-			w.b.WriteString(",")
+			w.mark(",")
 			w.line()
 		}
 		w.marks(t.Text)
@@ -70,10 +75,10 @@ func (v view) objects(d *model.Declaration, at model.At, tokens []model.Token, b
 			w.line()
 		}
 	}
-	return strings.TrimRight(w.b.String(), " ")
+	return trimmed(w.out)
 }
 
-// marks draws punctuation: braces open lines and close them, what separates members ends them.
+// marks adds punctuation: braces open lines and close them, what separates members ends them.
 func (w *objectWriter) marks(text string) {
 	for i := 0; i < len(text); i++ {
 		c := text[i]
@@ -84,18 +89,18 @@ func (w *objectWriter) marks(text string) {
 			w.open = w.open[:len(w.open)-1]
 			w.depth--
 			w.line()
-			w.b.WriteByte(c)
+			w.mark(string(c))
 		case c == '{' && strings.TrimLeft(text[i+1:], " ") != "" && strings.TrimLeft(text[i+1:], " ")[0] == '}':
-			w.b.WriteString("{}") // an empty one stays on its line
+			w.mark("{}") // an empty one stays on its line
 			i += strings.IndexByte(text[i:], '}')
 		case c == '{':
-			w.b.WriteByte(c)
+			w.mark(string(c))
 			w.open = append(w.open, c)
 			w.depth++
 			w.line()
 			continue
 		case (c == ';' || c == ',') && w.inBraces():
-			w.b.WriteByte(c)
+			w.mark(string(c))
 			w.line()
 			continue
 		default:
@@ -105,8 +110,18 @@ func (w *objectWriter) marks(text string) {
 			case (c == ')' || c == ']') && len(w.open) > 0 && !w.inBraces():
 				w.open = w.open[:len(w.open)-1]
 			}
-			w.b.WriteString(escape(string(c)))
+			w.mark(text[i : i+1])
 		}
 		w.fresh = false
 	}
+}
+
+// trimmed are tokens without blanks at the end.
+func trimmed(list []Token) []Token {
+	for n := len(list) - 1; n >= 0; n-- {
+		if list[n].Text = strings.TrimRight(list[n].Text, " "); list[n].Text != "" {
+			return list[:n+1]
+		}
+	}
+	return nil
 }
