@@ -48,7 +48,7 @@ check:             comment finding lang link model nearest parallel prose source
 build:             check discover finding join lang link look model parallel parts prose settings source symbols
 search:            nearest
 render/plan:       link model parallel prose search
-render/page:       lang link look model prose
+render/page:       lang link look model prose render/plan
 render/modules:    link model
 render/sink:       -
 render/stream:     link model

@@ -14,10 +14,12 @@ import (
 
 // Target is what a link leads to. What has no page in some form is text there.
 type Target struct {
-	link.Target        // a declaration or a module, or an address outside
-	File        string // a file of the project, from its root
-	Line        int    // in that
-	Heading     string // a heading of the guide that the page shows, as its anchor is made
+	link.Target              // a declaration or a module, or an address outside
+	File        string       // a file of the project, from its root
+	Line        int          // in one of these
+	Source      *model.Facts // a file of the source
+	Page        string       // an address of the plan
+	Heading     string       // a heading of the guide that the page shows, as its anchor is made
 }
 
 // BlockKind tells what a block is.

@@ -5,10 +5,10 @@ import (
 	"io"
 	"path"
 	"slices"
-	"strings"
 	"sync"
 
 	"codrel/internal/model"
+	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 )
 
@@ -101,7 +101,7 @@ func (w *contentsWriter) library(lib *model.Library) {
 	modules := w.v.plan.Modules(lib)
 	shown := 0
 	for shown < min(len(modules), mostContents) && len(w.out) < fullContents {
-		w.module(modules[shown], breakable(shortPath(modules[shown])))
+		w.module(modules[shown], breakable(page.ShortPath(modules[shown])))
 		w.raw("</li>")
 		shown++
 	}
@@ -122,7 +122,7 @@ func (w *contentsWriter) modules() {
 		if room := fullContents; m != own && (len(w.out) > room || !passed && len(w.out) > room/2) {
 			continue
 		}
-		w.module(m, breakable(shortPath(m)))
+		w.module(m, breakable(page.ShortPath(m)))
 		if m == own {
 			w.inside(own, below)
 		}
@@ -229,9 +229,9 @@ func (w *contentsWriter) files() {
 	m := w.v.page.Module
 	w.raw("<ul>")
 	if w.v.plan.Links.ModuleInReach(m) {
-		w.module(m, breakable(shortPath(m)))
+		w.module(m, breakable(page.ShortPath(m)))
 	} else {
-		w.raw(`<li><span translate="no">` + breakable(shortPath(m)) + "</span>")
+		w.raw(`<li><span translate="no">` + breakable(page.ShortPath(m)) + "</span>")
 	}
 	w.raw("<ul>")
 	for _, f := range window(m.Files, w.v.page.File, mostBeside) {
@@ -239,14 +239,6 @@ func (w *contentsWriter) files() {
 		w.raw("</li>")
 	}
 	w.raw("</ul></li></ul>")
-}
-
-// shortPath is a module's path without what all modules of its library begin with.
-func shortPath(m *model.Module) string {
-	if rest, ok := strings.CutPrefix(m.Path, m.Library.Prefix+"/"); ok && m.Library.Prefix != "" {
-		return rest
-	}
-	return m.Path
 }
 
 // membersAnchor is where the members of a type begin on its page.

@@ -94,30 +94,3 @@ func fieldName(d *model.Declaration) string {
 	}
 	return "[" + head + "]"
 }
-
-// fieldNote says beside a field what its margin would: that it is another's, or not
-// for all users.
-func (v view) fieldNote(d *model.Declaration) string {
-	var notes []string
-	say := func(list []sentence) {
-		for _, s := range list {
-			text := ""
-			for _, p := range s {
-				text += p.Text
-			}
-			notes = append(notes, text)
-		}
-	}
-	if d.Origin != nil && d.Origin.Parent != nil && !d.IsSecond() {
-		say([]sentence{v.sentenceOf("declared-by", slot("name", piece{Text: d.Origin.Parent.Path(), Name: true}))})
-	}
-	if seen := v.plan.Links.Visibility(d); seen != model.Public {
-		say([]sentence{{{Text: v.say(visibilityKeys[seen])}}})
-	}
-	say(v.marked(d))
-	say(v.inherited(d))
-	if c := conditions(d.Speaks(model.Words)); c != "" {
-		say([]sentence{v.sentenceOf("for", slot("conditions", piece{Text: c, Name: true}))})
-	}
-	return strings.Join(notes, " ")
-}

@@ -106,7 +106,7 @@ func (v view) otherForms(d *model.Declaration) []otherForm {
 			continue
 		}
 		title := at.Kind.String()
-		if c := conditions(at); c != conditions(d.Speaks(model.Words)) {
+		if c := page.Conditions(at); c != page.Conditions(d.Speaks(model.Words)) {
 			title = v.say("for", "conditions", c)
 		} else if at.Kind == d.Speaks(model.Words).Kind {
 			continue
@@ -152,13 +152,13 @@ func (w *proseWriter) formText(f otherForm, gone bool) {
 	w.blocks(f.sections.Body)
 	if f.of != nil {
 		w.raw("<p>")
-		w.sentence(w.v.names("text-from", []*model.Declaration{f.of}, 1, ""))
+		w.sentence(w.v.said.Names("text-from", []*model.Declaration{f.of}, 1, nil))
 		w.raw("</p>\n")
 	}
 }
 
 // sentence draws a sentence with names that may be links.
-func (w *proseWriter) sentence(s sentence) {
+func (w *proseWriter) sentence(s page.Sentence) {
 	var b strings.Builder
 	if err := w.v.sentence(s).Render(context.Background(), &b); err == nil { // a builder takes all that it is given
 		w.raw(b.String())

@@ -75,11 +75,3 @@ func (v view) listedText(d *model.Declaration, level int) string {
 func (v view) isAnother(g link.Export) bool {
 	return g.Target.Declaration != nil && g.Name != g.Target.Declaration.Name && !v.plan.Links.IsDefault(v.page.Module, g.Name)
 }
-
-// baseName is a type's name as its page's reader may know it.
-func (v view) baseName(d *model.Declaration) piece {
-	if !v.plan.Links.InReach(d) {
-		return piece{Text: d.Path(), Name: true}
-	}
-	return piece{Text: v.nameFromHere(d), Href: v.toDeclaration(d), Name: true, Gone: d.Deprecated()}
-}

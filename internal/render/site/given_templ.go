@@ -11,6 +11,7 @@ import templruntime "github.com/a-h/templ/runtime"
 import (
 	"codrel/internal/link"
 	"codrel/internal/model"
+	"codrel/internal/render/page"
 )
 
 // givenName is one line of what a module re-exports.
@@ -47,7 +48,7 @@ func (v view) givenName(g link.Export) templ.Component {
 			var templ_7745c5c3_Var2 string
 			templ_7745c5c3_Var2, templ_7745c5c3_Err = templ.JoinStringErrs(anchor)
 			if templ_7745c5c3_Err != nil {
-				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 12, Col: 14}
+				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 13, Col: 14}
 			}
 			_, templ_7745c5c3_Err = templ_7745c5c3_Buffer.WriteString(templ.EscapeString(templ_7745c5c3_Var2))
 			if templ_7745c5c3_Err != nil {
@@ -70,7 +71,7 @@ func (v view) givenName(g link.Export) templ.Component {
 			var templ_7745c5c3_Var3 templ.SafeURL
 			templ_7745c5c3_Var3, templ_7745c5c3_Err = templ.JoinURLErrs(v.url(v.toDeclaration(d)))
 			if templ_7745c5c3_Err != nil {
-				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 17, Col: 36}
+				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 18, Col: 36}
 			}
 			_, templ_7745c5c3_Err = templ_7745c5c3_Buffer.WriteString(templ.EscapeString(templ_7745c5c3_Var3))
 			if templ_7745c5c3_Err != nil {
@@ -101,7 +102,7 @@ func (v view) givenName(g link.Export) templ.Component {
 			var templ_7745c5c3_Var4 string
 			templ_7745c5c3_Var4, templ_7745c5c3_Err = templ.JoinStringErrs(v.short(d))
 			if templ_7745c5c3_Err != nil {
-				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 25, Col: 54}
+				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 26, Col: 54}
 			}
 			_, templ_7745c5c3_Err = templ_7745c5c3_Buffer.WriteString(templ.EscapeString(templ_7745c5c3_Var4))
 			if templ_7745c5c3_Err != nil {
@@ -116,7 +117,7 @@ func (v view) givenName(g link.Export) templ.Component {
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-				templ_7745c5c3_Err = v.sentence(v.sentenceOf("another-name", slot("name", piece{Text: d.Path(), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
+				templ_7745c5c3_Err = v.sentence(v.said.Of("another-name", page.Slot("name", page.Piece{Text: d.Path(), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
@@ -133,7 +134,7 @@ func (v view) givenName(g link.Export) templ.Component {
 			var templ_7745c5c3_Var5 templ.SafeURL
 			templ_7745c5c3_Var5, templ_7745c5c3_Err = templ.JoinURLErrs(v.url(v.to(v.plan.Module(g.Target.Module))))
 			if templ_7745c5c3_Err != nil {
-				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 32, Col: 56}
+				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 33, Col: 56}
 			}
 			_, templ_7745c5c3_Err = templ_7745c5c3_Buffer.WriteString(templ.EscapeString(templ_7745c5c3_Var5))
 			if templ_7745c5c3_Err != nil {
@@ -151,7 +152,7 @@ func (v view) givenName(g link.Export) templ.Component {
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			templ_7745c5c3_Err = v.sentence(v.sentenceOf("all-of-module", slot("module", piece{Text: shortPath(g.Target.Module), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
+			templ_7745c5c3_Err = v.sentence(v.said.Of("all-of-module", page.Slot("module", page.Piece{Text: page.ShortPath(g.Target.Module), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
@@ -213,7 +214,7 @@ func (v view) inheritedFrom(from link.InheritedFrom, level int) templ.Component 
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			templ_7745c5c3_Err = v.sentence(v.sentenceOf("inherited-count", slot("count", piece{Text: v.count(from.Count, "member")}), slot("name", v.baseName(from.Base)))).Render(ctx, templ_7745c5c3_Buffer)
+			templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-count", page.Slot("count", page.Piece{Text: v.count(from.Count, "member")}), page.Slot("name", v.said.BaseName(from.Base)))).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
@@ -226,7 +227,7 @@ func (v view) inheritedFrom(from link.InheritedFrom, level int) templ.Component 
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			templ_7745c5c3_Err = v.sentence(v.sentenceOf("inherited-count", slot("count", piece{Text: v.count(len(from.Members), "member")}), slot("name", piece{Text: v.nameFromHere(from.Base), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
+			templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-count", page.Slot("count", page.Piece{Text: v.count(len(from.Members), "member")}), page.Slot("name", page.Piece{Text: v.said.NameFromHere(from.Base), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
@@ -248,7 +249,7 @@ func (v view) inheritedFrom(from link.InheritedFrom, level int) templ.Component 
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-				templ_7745c5c3_Err = v.sentence(v.sentenceOf("inherited-from", slot("name", v.baseName(from.Base)))).Render(ctx, templ_7745c5c3_Buffer)
+				templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-from", page.Slot("name", v.said.BaseName(from.Base)))).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
@@ -261,7 +262,7 @@ func (v view) inheritedFrom(from link.InheritedFrom, level int) templ.Component 
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-				templ_7745c5c3_Err = v.sentence(v.sentenceOf("inherited-from", slot("name", v.baseName(from.Base)))).Render(ctx, templ_7745c5c3_Buffer)
+				templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-from", page.Slot("name", v.said.BaseName(from.Base)))).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
@@ -316,7 +317,7 @@ func (v view) inheritedMembers(list []*model.Declaration) templ.Component {
 			var templ_7745c5c3_Var8 templ.SafeURL
 			templ_7745c5c3_Var8, templ_7745c5c3_Err = templ.JoinURLErrs(v.url(v.toDeclaration(d)))
 			if templ_7745c5c3_Err != nil {
-				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 86, Col: 37}
+				return templ.Error{Err: templ_7745c5c3_Err, FileName: `given.templ`, Line: 87, Col: 37}
 			}
 			_, templ_7745c5c3_Err = templ_7745c5c3_Buffer.WriteString(templ.EscapeString(templ_7745c5c3_Var8))
 			if templ_7745c5c3_Err != nil {

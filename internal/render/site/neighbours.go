@@ -6,6 +6,7 @@ import (
 
 	"codrel/internal/model"
 	"codrel/internal/render/modules"
+	"codrel/internal/render/page"
 )
 
 // neighbours is the picture of a module between those that import it and those that
@@ -21,7 +22,7 @@ func (v view) neighbours(m *model.Module) string {
 		}
 	}
 	neighbour := func(other *model.Module, apart bool) modules.Neighbour {
-		n := modules.Neighbour{Name: shortPath(other), Apart: apart, Ring: ring[other]}
+		n := modules.Neighbour{Name: page.ShortPath(other), Apart: apart, Ring: ring[other]}
 		if links.ModuleInReach(other) {
 			n.Href = v.to(v.plan.Module(other))
 		}
@@ -49,5 +50,5 @@ func (v view) neighbours(m *model.Module) string {
 	}
 	slices.SortStableFunc(above, paged)
 	slices.SortStableFunc(below, paged)
-	return modules.Around(shortPath(m), above, below, func(n int) string { return v.say("and-more", "n", strconv.Itoa(n)) })
+	return modules.Around(page.ShortPath(m), above, below, func(n int) string { return v.say("and-more", "n", strconv.Itoa(n)) })
 }

@@ -71,7 +71,7 @@ func (w *proseWriter) described(kind prose.PartKind, item *page.PartItem) {
 		w.escaped(w.v.say("since-"+e.Default, "version", e.Name))
 	} else if e.Name != "" {
 		w.raw(`<code translate="no">`)
-		w.anchored(w.target(e.To), func() { w.raw(breakable(e.Name)) })
+		w.anchored(w.v.target(e.To), func() { w.raw(breakable(e.Name)) })
 		w.raw("</code>")
 	}
 	if len(e.Type) > 0 {

@@ -295,7 +295,7 @@ func (w *proseWriter) piece(p *page.Inline) {
 	case page.Break:
 		w.raw("<br>")
 	case page.Link:
-		w.anchored(w.target(p.To), func() { w.line(p.Children) })
+		w.anchored(w.v.target(p.To), func() { w.line(p.Children) })
 	case page.Picture:
 		w.picture(p)
 	case page.Group:
@@ -331,12 +331,12 @@ func (w *proseWriter) formula(p *page.Inline) {
 
 // code draws a code span, as a link where it means something that has a page.
 func (w *proseWriter) code(p *page.Inline) {
-	href, text := w.target(p.To), p.Text
+	href, text := w.v.target(p.To), p.Text
 	switch {
 	case href != "" && p.Short != "":
 		text = p.Short
 	case href == "":
-		href = w.target(p.Or)
+		href = w.v.target(p.Or)
 	}
 	w.anchored(href, func() { w.codeText(text) })
 }
@@ -345,22 +345,6 @@ func (w *proseWriter) codeText(text string) {
 	w.raw(`<code translate="no">`)
 	w.raw(breakable(text))
 	w.raw("</code>")
-}
-
-// target is the way to what a text leads to, or "" where the site does not hold it.
-func (w *proseWriter) target(t *page.Target) string {
-	switch {
-	case t == nil:
-		return ""
-	case t.Heading != "":
-		return "#s-" + t.Heading
-	case t.File == "":
-		return w.v.href(t.Target)
-	}
-	if address := w.v.plan.SourceFile(t.File, t.Line); address != "" {
-		return w.v.to(address)
-	}
-	return w.v.forgeAddress(t.File, t.Line)
 }
 
 func (w *proseWriter) anchored(href string, inside func()) {

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"codrel/internal/model"
+	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 )
 
@@ -69,12 +70,12 @@ func (s *shareOf) worstFirst() []Share {
 }
 
 // findingPlace says where a finding is, with a link where that is shown.
-func (v view) findingPlace(f Finding) sentence {
-	href := v.plan.SourceFile(f.File, f.Line)
-	if href != "" {
-		href = v.to(href)
+func (v view) findingPlace(f Finding) page.Sentence {
+	out := page.Piece{Text: f.File + ":" + strconv.Itoa(f.Line) + ":" + strconv.Itoa(f.Column), Name: true}
+	if address := v.plan.SourceFile(f.File, f.Line); address != "" {
+		out.To = page.At(address)
 	}
-	return sentence{{Text: f.File + ":" + strconv.Itoa(f.Line) + ":" + strconv.Itoa(f.Column), Href: href, Name: true}}
+	return page.Sentence{out}
 }
 
 // findingsTurns are the pages that list the findings.

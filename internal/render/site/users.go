@@ -8,32 +8,32 @@ import (
 	"strings"
 
 	"codrel/internal/link"
-	"codrel/internal/model"
+	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 )
 
 // This file writes the sentences about source pages and about who uses what.
 
 // sourceNote says what a source page belongs to and where else it can be read.
-func (v view) sourceNote() sentence {
+func (v view) sourceNote() page.Sentence {
 	f, m := v.page.File, v.page.Module
-	module := piece{Text: m.Path, Name: true}
+	module := page.Piece{Text: m.Path, Name: true}
 	if v.plan.Links.ModuleInReach(m) {
-		module.Href = v.to(v.plan.Module(m))
+		module.To = page.At(v.plan.Module(m))
 	}
 	key := "part-of"
 	if len(f.Conditions) > 0 {
 		key = "part-of-for"
 	}
-	s := v.sentenceOf(key, slot("module", module), slot("conditions", piece{Text: strings.Join(f.Conditions, " and "), Name: true}))
+	s := v.said.Of(key, page.Slot("module", module), page.Slot("conditions", page.Piece{Text: strings.Join(f.Conditions, " and "), Name: true}))
 	if f.Generated {
-		s = append(s, piece{Text: v.say("is-generated")})
+		s = append(s, page.Piece{Text: v.say("is-generated")})
 	}
 	if v.plan.Source == plan.Signatures {
-		s = append(s, piece{Text: v.say("bodies-gone")})
+		s = append(s, page.Piece{Text: v.say("bodies-gone")})
 	}
 	if address := v.forgeAddress(f.Path, 1); address != "" {
-		s = append(s, v.sentenceOf("its-home", slot("file", piece{Text: f.Path, Href: address, Name: true}))...)
+		s = append(s, v.said.Of("its-home", page.Slot("file", page.Piece{Text: f.Path, To: &page.Target{Target: link.Target{Address: address}}, Name: true}))...)
 	}
 	return s
 }
@@ -60,44 +60,6 @@ func (v view) sourceTurns() []turn {
 	return out
 }
 
-// usedBy is the note about who uses a declaration, or nil.
-func (v view) usedBy(d *model.Declaration) []sentence {
-	u, list := v.plan.Users(d)
-	if u == nil {
-		return nil
-	}
-	if list != "" {
-		return []sentence{v.sentenceOf("used-on", slot("count", piece{Text: v.usersCount(u), Href: v.to(list)}))}
-	}
-	var places sentence
-	for i, f := range u.Files {
-		places = append(v.join(places, i, len(u.Files)), v.usedIn(f, path.Base(f.File.Path))...)
-	}
-	return []sentence{v.sentenceOf("used-in", filled{"place", places})}
-}
-
-func (v view) usersCount(u *link.UsersOf) string {
-	return v.say("lines-files", "lines", v.count(u.Lines, "line"), "files", v.count(u.Count, "file"))
-}
-
-// usedIn writes "plan.go, lines 12, 14 and 3 more" of a file that is called so, with
-// a link for each line.
-func (v view) usedIn(u link.UsedIn, name string) sentence {
-	var lines sentence
-	for i, line := range u.Lines {
-		lines = v.join(lines, i, u.Count)
-		lines = append(lines, piece{Text: strconv.Itoa(int(line)), Href: v.to(v.plan.SourceLine(u.File, int(line)))})
-	}
-	if more := u.Count - len(u.Lines); more > 0 {
-		lines = append(lines, piece{Text: v.say("and-more", "n", strconv.Itoa(more))})
-	}
-	key := "in-line"
-	if u.Count > 1 {
-		key = "in-lines"
-	}
-	return v.sentenceOf(key, slot("file", piece{Text: name, Name: true}), filled{"lines", lines})
-}
-
 // userLines writes the list of a page of users. There are as many links as on
 // the rest of the reference together, so a plain writer makes them.
 func (v view) userLines(_ context.Context, to io.Writer) error {
@@ -105,15 +67,15 @@ func (v view) userLines(_ context.Context, to io.Writer) error {
 	for _, d := range v.page.Names {
 		u, _ := v.plan.Users(d)
 		b.WriteString(`<dt id="` + escape(d.Label()) + `"><a href="` + escape(v.toDeclaration(d)) + `"><code translate="no">` + breakable(d.Path()) +
-			`</code></a> <span class="kind">` + escape(v.kindWords(d)+", "+v.usersCount(u)) + "</span></dt>\n")
+			`</code></a> <span class="kind">` + escape(v.said.KindWords(d)+", "+v.said.UsersCount(u)) + "</span></dt>\n")
 		for _, f := range u.Files {
 			b.WriteString("<dd>")
 			name := path.Base(f.File.Path)
 			if f.Module != v.page.Module {
 				name = f.File.Path
 			}
-			for _, p := range v.usedIn(f, name) {
-				writePiece(&b, p)
+			for _, p := range v.said.UsedIn(f, name) {
+				v.writePiece(&b, p)
 			}
 			b.WriteString("</dd>\n")
 		}
@@ -125,15 +87,15 @@ func (v view) userLines(_ context.Context, to io.Writer) error {
 	return err
 }
 
-func writePiece(b *strings.Builder, p piece) {
+func (v view) writePiece(b *strings.Builder, p page.Piece) {
 	text := escape(p.Text)
 	if p.Name {
 		text = `<code translate="no">` + breakable(p.Text) + "</code>"
 	} else if p.Foreign {
 		text = `<span translate="no">` + text + "</span>"
 	}
-	if p.Href != "" {
-		text = `<a href="` + escape(p.Href) + `">` + text + "</a>"
+	if href := v.target(p.To); href != "" {
+		text = `<a href="` + escape(href) + `">` + text + "</a>"
 	}
 	b.WriteString(text)
 }

@@ -14,6 +14,7 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 )
 
@@ -21,15 +22,16 @@ import (
 type view struct {
 	*Site
 	page *plan.Page
+	said *page.Notes
 }
 
 // Page is the component that draws a page.
-func (s *Site) Page(page *plan.Page) templ.Component {
-	if page.Same != nil {
-		page = page.Same
+func (s *Site) Page(shown *plan.Page) templ.Component {
+	if shown.Same != nil {
+		shown = shown.Same
 	}
-	v := view{Site: s, page: page}
-	switch page.Kind {
+	v := view{Site: s, page: shown, said: &page.Notes{Maker: s.maker, Plan: s.plan, Here: shown.Module}}
+	switch shown.Kind {
 	case plan.HomePage:
 		return v.frame(v.homePage())
 	case plan.LibraryPage:
@@ -47,7 +49,7 @@ func (s *Site) Page(page *plan.Page) templ.Component {
 	case plan.CoveragePage:
 		return v.frame(v.coveragePage())
 	case plan.TypePage:
-		if len(page.Twins) > 0 {
+		if len(shown.Twins) > 0 {
 			return v.frame(v.twinsPage())
 		}
 		return v.frame(v.typePage())
@@ -172,6 +174,26 @@ func (v view) href(t link.Target) string {
 		return ""
 	}
 	return t.Address
+}
+
+// target is the way to what a text leads to, or "" where the site does not hold it.
+func (v view) target(t *page.Target) string {
+	switch {
+	case t == nil:
+		return ""
+	case t.Heading != "":
+		return "#s-" + t.Heading
+	case t.Page != "":
+		return v.to(t.Page)
+	case t.Source != nil:
+		return v.sourceAddress(t.Source, t.Line)
+	case t.File == "":
+		return v.href(t.Target)
+	}
+	if address := v.plan.SourceFile(t.File, t.Line); address != "" {
+		return v.to(address)
+	}
+	return v.forgeAddress(t.File, t.Line)
 }
 
 // sourceAddress is where a line of the source can be read, or "": on a page of

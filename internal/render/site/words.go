@@ -23,29 +23,6 @@ func (v view) sayIn(language, key string) string { return v.say(v.look().Texts.I
 
 func (v view) count(n int, thing string) string { return v.look().Texts.Count(n, thing) }
 
-// kindWords say what a declaration is, "deprecated" included: a heading must
-// read well without colours and lines.
-func (v view) kindWords(d *model.Declaration) string {
-	if d.Deprecated() {
-		return v.kindWord(d) + ", " + v.say("deprecated")
-	}
-	return v.kindWord(d)
-}
-
-// kindWord is what the declaration's language calls it.
-func (v view) kindWord(d *model.Declaration) string {
-	if worder, ok := v.options.FrontEnds[d.Module.Library.Language].(lang.Terminology); ok {
-		if word := worder.KindWord(d); word != "" {
-			return word
-		}
-	}
-	kind := d.Kind()
-	if main := d.Speaks(model.Words); kind.IsType() && main.Callable != nil && main.Kind.IsCallable() { // one name for both
-		return main.Kind.String() + ", " + kind.String()
-	}
-	return kind.String()
-}
-
 func (v view) moduleKind(m *model.Module) string {
 	if worder, ok := v.options.FrontEnds[m.Library.Language].(lang.Terminology); ok {
 		return v.say(worder.ModuleWord(m))
@@ -74,16 +51,6 @@ func placeName(file string) string {
 		return dir
 	}
 	return file
-}
-
-// placeOf says what a declaration is and where, for lists of names.
-func (v view) placeOf(d *model.Declaration) sentence {
-	key := "kind-in"
-	if d.Scope != "" {
-		key = "kind-of-in"
-	}
-	return v.sentenceOf(key, slot("kind", piece{Text: v.kindWords(d)}),
-		slot("scope", piece{Text: d.Scope, Foreign: true}), slot("module", piece{Text: shortPath(v.plan.Links.Home(d)), Foreign: true}))
 }
 
 // letterOf names a page of the A to Z list: its letter, and which of several of
