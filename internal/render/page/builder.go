@@ -74,7 +74,7 @@ func (b *Builder) block(out []Block, n *prose.Node) []Block {
 	case prose.Display:
 		return append(out, Block{Kind: Display, Inlines: []Inline{b.formula(n)}})
 	}
-	return append(out, Block{Kind: Words, Inlines: b.inline(nil, n)})
+	return append(out, Block{Kind: Bare, Inlines: b.inline(nil, n)})
 }
 
 func (b *Builder) list(n *prose.Node) Block {

@@ -36,7 +36,7 @@ const (
 	Table
 	Ruler
 	Display // a formula on a line of its own
-	Words   // what stands in a line, without a block around it
+	Bare    // what stands in a line, without a block around it
 )
 
 // Block is one block of a text.
@@ -47,7 +47,7 @@ type Block struct {
 	Loose   bool               // of a List: items are paragraphs
 	Text    string             // of Code and of a Display that cannot be drawn; of a Heading its plain words
 	Of      *model.Declaration // of a Heading: in whose text it stands; nil for nobody's
-	Inlines []Inline           // of a Paragraph, Heading, Display or Words, and the first line of an Item
+	Inlines []Inline           // of a Paragraph, Heading, Display or Bare, and the first line of an Item
 	Blocks  []Block            // of a List its items; of an Item or Quote what is in it
 	Rows    []Row              // of a Table
 }

@@ -35,42 +35,6 @@ func (v view) givenAnchor(g link.Export) string {
 	return g.Name
 }
 
-// givenText is the first sentence of what describes a name that a module re-exports: the
-// comment beside the name, else that on what it means.
-func (v view) givenText(g link.Export) string {
-	if g.Doc != nil {
-		sections := v.plan.Links.Comments.Of(v.page.Module.Library.Habits, g.File, g.Doc)
-		w := v.summaryWriter(link.Scope{Module: v.page.Module, File: g.File})
-		nodes, _ := v.plan.Links.Opening(sections.Body, link.Scope{Module: v.page.Module, File: g.File})
-		w.inline(nodes)
-		return w.String()
-	}
-	if g.Stands != nil {
-		if text := v.summary(g.Stands); text != "" {
-			return text
-		}
-	}
-	if g.Target.Module != nil {
-		return v.moduleSummary(g.Target.Module)
-	}
-	return v.summary(g.Target.Declaration)
-}
-
-// listedText is the comment beside a name in a list of exports, for what has no other.
-func (v view) listedText(d *model.Declaration, level int) string {
-	g := v.plan.Links.Listed(d)
-	if g == nil {
-		return ""
-	}
-	w := v.proseWriter(link.Scope{Module: v.plan.Links.Home(d), File: g.File}, level)
-	w.about = d
-	sections := v.plan.Links.Comments.Of(d.Module.Library.Habits, g.File, g.Doc)
-	w.blocks(sections.Body)
-	w.parts(sections)
-	w.rest()
-	return w.String()
-}
-
 // isAnother reports whether a module gives something on under another name than its own.
 func (v view) isAnother(g link.Export) bool {
 	return g.Target.Declaration != nil && g.Name != g.Target.Declaration.Name && !v.plan.Links.IsDefault(v.page.Module, g.Name)

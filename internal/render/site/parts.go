@@ -3,7 +3,6 @@ package site
 import (
 	"strconv"
 
-	"codrel/internal/model"
 	"codrel/internal/prose"
 	"codrel/internal/render/page"
 )
@@ -11,36 +10,21 @@ import (
 // This file draws the named sections of comments: what a callable takes, gives
 // back and fails with, notes and examples.
 
-// parts draws all named sections of a comment. others are parts of another declaration's
-// comment that go with them.
-func (w *proseWriter) parts(s *prose.Sections, others ...page.PartOf) {
-	for _, p := range w.Parts(s, others...) {
-		if w.full() {
-			return
-		}
-		w.part(&p)
-	}
-}
-
-// partTitle is what a named section is called in the language at hand.
-func (w *proseWriter) partTitle(p *page.Part) string {
+// partTitle is what a named section is called in a language.
+func (w *proseWriter) partTitle(p *page.Part, language string) string {
 	switch {
 	case p.Kind == prose.Other:
 		return p.Title
 	case p.History:
 		return w.v.say("part-history")
 	}
-	language := ""
-	if m := w.Scope.Module; m != nil {
-		language = m.Library.Language
-	}
 	return w.v.sayIn(language, "part-"+prose.PartNames[p.Kind])
 }
 
-func (w *proseWriter) part(p *page.Part) {
+func (w *proseWriter) part(p *page.Part, language string) {
 	level := strconv.Itoa(max(2, min(6, w.level)))
 	w.raw("<h" + level + ` class="part">`)
-	w.escaped(w.partTitle(p))
+	w.escaped(w.partTitle(p, language))
 	w.raw("</h" + level + ">\n")
 	open := false
 	for i := range p.Items {
@@ -96,13 +80,4 @@ func (w *proseWriter) described(kind prose.PartKind, item *page.PartItem) {
 	w.line(e.Line)
 	w.draw(e.Text)
 	w.raw("</dd>\n")
-}
-
-// subjectType says the type that a comment gives a declaration whose signature has none.
-func (w *proseWriter) subjectType(d *model.Declaration, typ []prose.Node) {
-	if typed := w.TypeOf(d, typ); len(typed) > 0 {
-		w.raw(`<p class="of-type">` + escape(w.v.say("type")) + ": ")
-		w.line(typed)
-		w.raw("</p>")
-	}
 }

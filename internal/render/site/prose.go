@@ -7,9 +7,7 @@ import (
 	"strings"
 
 	"codrel/internal/lang"
-	"codrel/internal/link"
 	"codrel/internal/model"
-	"codrel/internal/prose"
 	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 )
@@ -17,7 +15,6 @@ import (
 // proseWriter draws text as HTML. All text is escaped here, and addresses were filtered when
 // the prose tree was made.
 type proseWriter struct {
-	*page.Builder
 	v     view
 	level int // of the page's headings that the text stands under
 	most  int // bytes of HTML
@@ -26,17 +23,8 @@ type proseWriter struct {
 	about *model.Declaration // whose text this is, where the words are another's
 }
 
-func (v view) proseWriter(scope link.Scope, level int) *proseWriter {
-	w := &proseWriter{Builder: page.NewBuilder(v.plan.Links, scope, plan.Slug), v: v, level: level, most: plan.LongestText}
-	w.Shown = v.page.Guide
-	return w
-}
-
-// summaryWriter draws a first sentence, of which a page may have thousands.
-func (v view) summaryWriter(scope link.Scope) *proseWriter {
-	w := v.proseWriter(scope, 0)
-	w.most = longestSummary
-	return w
+func (v view) proseWriter(level int) *proseWriter {
+	return &proseWriter{v: v, level: level, most: plan.LongestText}
 }
 
 // String is what was drawn.
@@ -63,11 +51,20 @@ var escapedBytes = [256]bool{'&': true, '<': true, '>': true, '"': true, '\'': t
 
 func (w *proseWriter) escaped(s string) { w.raw(escape(s)) }
 
-// blocks draws the nodes of a text.
-func (w *proseWriter) blocks(nodes []prose.Node) { w.draw(w.Blocks(nodes)) }
-
-// inline draws nodes that stand in a line.
-func (w *proseWriter) inline(nodes []prose.Node) { w.line(w.Inlines(nodes)) }
+// words draws all that a comment says.
+func (w *proseWriter) words(words *page.Words) {
+	if len(words.Type) > 0 {
+		w.raw(`<p class="of-type">` + escape(w.v.say("type")) + ": ")
+		w.line(words.Type)
+		w.raw("</p>")
+	}
+	w.gone(words.Gone)
+	w.draw(words.Body)
+	w.formTexts(words.Forms)
+	for i := 0; i < len(words.Parts) && !w.full(); i++ {
+		w.part(&words.Parts[i], words.Language)
+	}
+}
 
 func (w *proseWriter) draw(blocks []page.Block) {
 	for i := 0; i < len(blocks) && !w.full(); i++ {
@@ -96,13 +93,13 @@ const longestSummary = 3_000
 // left out is said once, behind the text.
 func (w *proseWriter) full() bool { return w.b.Len() > w.most }
 
-// rest says that a text goes on in the source.
-func (w *proseWriter) rest() {
+// rest says that a text goes on in the source: where the declaration stands, if it is one's.
+func (w *proseWriter) rest(d *model.Declaration) {
 	if !w.full() {
 		return
 	}
 	href := ""
-	if d := w.Scope.Declaration; d != nil {
+	if d != nil {
 		href = w.v.sourceAddress(d.Speaks(model.Words).File, int(d.Speaks(model.Words).Line))
 	}
 	w.raw("<p>")
@@ -195,7 +192,7 @@ func (w *proseWriter) block(b *page.Block) {
 		w.raw(`<div class="formula">`)
 		w.line(b.Inlines)
 		w.raw("</div>\n")
-	case page.Words:
+	case page.Bare:
 		w.line(b.Inlines)
 	}
 }

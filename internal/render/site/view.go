@@ -250,90 +250,67 @@ type lent struct {
 
 // summary is the first sentence of a declaration's comment as HTML.
 func (v view) summary(d *model.Declaration) string {
-	nodes, scope := v.plan.Links.Summary(d)
-	if g := v.plan.Links.Listed(d); len(nodes) == 0 && g != nil {
-		return v.givenText(*g)
-	}
-	if len(nodes) == 0 {
-		return ""
-	}
-	w := v.summaryWriter(scope)
-	w.inline(nodes)
-	return w.String()
+	return v.sentenceText(v.maker.Summary(v.page.Module, d))
 }
 
-func (v view) moduleSummary(m *model.Module) string {
-	for _, doc := range m.Doc {
-		sections := v.plan.Links.Comments.Of(m.Library.Habits, doc.File, doc.Doc)
-		nodes, scope := v.plan.Links.Opening(sections.Body, link.Scope{Module: m, File: doc.File})
-		w := v.summaryWriter(scope)
-		w.inline(prose.Summary(nodes))
-		return w.String()
+func (v view) moduleSummary(m *model.Module) string { return v.sentenceText(v.maker.ModuleSummary(m)) }
+
+// givenText is the first sentence of what describes a name that a module re-exports.
+func (v view) givenText(g link.Export) string {
+	return v.sentenceText(v.maker.ExportSummary(v.page.Module, g))
+}
+
+// sentenceText draws a first sentence, of which a page may have thousands.
+func (v view) sentenceText(line []page.Inline) string {
+	if len(line) == 0 {
+		return ""
 	}
-	return ""
+	w := proseWriter{v: v, most: longestSummary}
+	w.line(line)
+	return w.String()
 }
 
 // text is the comment of a declaration as HTML, with headings from level on.
 func (v view) text(d *model.Declaration, level int) string {
-	about := d
-	if d = v.plan.Links.TextOf(d); d == nil {
-		return v.listedText(about, level)
+	words := v.maker.Words(d)
+	if words == nil {
+		return ""
 	}
-	sections, _ := v.plan.Links.Sections(d)
-	w := v.proseWriter(link.ScopeOf(d), level)
-	w.about = about
-	w.subjectType(about, sections.Type)
-	w.blocks(sections.Body)
-	forms := v.otherForms(d)
-	w.formTexts(forms)
-	w.parts(sections, append(w.Inherited(sections), w.ofForms(sections, forms)...)...)
-	w.rest()
+	w := v.proseWriter(level)
+	w.about = d
+	w.words(words)
+	w.rest(words.Of)
 	return w.String()
 }
 
 // advice is the text of a deprecation as HTML, on one line.
 func (v view) advice(d *model.Declaration) string {
-	w := v.proseWriter(link.ScopeOf(d), 0)
-	for i, n := range v.plan.Links.Advice(d) {
-		if i > 0 {
-			w.raw(" ")
-		}
-		w.inline(n.Children)
-	}
+	w := v.proseWriter(0)
+	w.line(v.maker.Advice(d))
 	return w.String()
 }
 
 // deprecation says that a declaration is deprecated, with all its advice.
 func (v view) deprecation(d *model.Declaration) string {
-	if !d.Deprecated() {
-		return ""
-	}
-	w := v.proseWriter(link.ScopeOf(d), 4)
-	w.gone(v.plan.Links.Advice(d))
+	w := v.proseWriter(4)
+	w.gone(v.maker.Deprecation(d))
 	return w.String()
 }
 
 func (v view) moduleText(m *model.Module) string {
-	w := v.proseWriter(link.Scope{Module: m}, 2)
-	for _, doc := range m.Doc {
-		w.Scope.File = doc.File
-		sections := v.plan.Links.Comments.Of(m.Library.Habits, doc.File, doc.Doc)
-		if sections.Obsolete || len(sections.Deprecated) > 0 {
-			w.gone(sections.Deprecated)
-		}
-		w.blocks(sections.Body)
-		w.parts(sections)
+	w := v.proseWriter(2)
+	for _, words := range v.maker.ModuleWords(m) {
+		w.words(words)
 	}
-	w.rest()
+	w.rest(nil)
 	return w.String()
 }
 
 // guideText is the text of the guide that the page shows.
 func (v view) guideText() string {
-	w := v.proseWriter(link.Scope{}, 1)
-	w.File = v.page.Guide.Page
-	w.blocks(v.page.Guide.Body)
-	w.rest()
+	w := v.proseWriter(1)
+	w.words(v.maker.GuideWords(v.page.Guide))
+	w.rest(nil)
 	return w.String()
 }
 
@@ -344,9 +321,9 @@ func (v view) groupDoc(list []*model.Declaration, i int) string {
 	if doc == nil || i > 0 && list[i-1].Speaks(model.Words).GroupDoc == doc {
 		return ""
 	}
-	w := v.proseWriter(link.ScopeOf(list[i]), 4)
-	w.blocks(v.plan.Links.Comments.Of(list[i].Module.Library.Habits, list[i].Speaks(model.Words).File, doc).Body)
-	w.rest()
+	w := v.proseWriter(4)
+	w.words(v.maker.GroupWords(list[i]))
+	w.rest(list[i])
 	return w.String()
 }
 

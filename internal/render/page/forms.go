@@ -1,0 +1,116 @@
+package page
+
+import (
+	"slices"
+	"unicode"
+	"unicode/utf8"
+
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// This file makes what comments on single forms of a declaration say of their own.
+
+// otherForm is a form with a comment of its own, beside the one that speaks for all.
+type otherForm struct {
+	n        int    // from 1, or 0 where it is no overload
+	title    string // of one that is none
+	same     []int  // others with the same comment
+	sections *prose.Sections
+	scope    link.Scope         // where names in the text stand
+	of       *model.Declaration // whose text it is, where that is another's
+}
+
+// otherForms are the forms whose comments say something else than the first one's: overloads,
+// what shares the name, and what stands for it under other conditions.
+func (m *Maker) otherForms(d *model.Declaration) []otherForm {
+	var out []otherForm
+	main := d.Speaks(model.Words).Doc
+	seen := map[string]int{} // index in out
+	forms := m.Links.FormsInReach(d)
+	for i := range forms {
+		doc, of := model.DocOf{Doc: forms[i].Head().Doc, File: forms[i].Head().File}, d
+		if h := d.Module.Library.Habits; doc.Doc == nil && h != nil && h.EachForm {
+			doc, of = m.Links.TextOfForm(d, &forms[i])
+		}
+		if len(forms) < 2 || doc.Doc == nil || main != nil && doc.Doc.Text == main.Text {
+			continue
+		}
+		if k, known := seen[doc.Doc.Text]; known {
+			out[k].same = append(out[k].same, i+1)
+			continue
+		}
+		seen[doc.Doc.Text] = len(out)
+		form := otherForm{n: i + 1, sections: m.Links.Comments.Of(of.Module.Library.Habits, doc.File, doc.Doc), scope: link.ScopeOf(of)}
+		if of != d {
+			form.of = of
+		}
+		out = append(out, form)
+	}
+	for _, at := range d.Occurrences {
+		if at.Visibility > d.Speaks(model.Words).Visibility && at.Callable != nil {
+			continue // an overload that is kept from users
+		}
+		if at.Doc == nil || at.Implementation || main == nil || at.Doc.Text == main.Text {
+			continue
+		}
+		title := at.Kind.String()
+		if c := Conditions(at); c != Conditions(d.Speaks(model.Words)) {
+			title = m.Texts.Say("for", "conditions", c)
+		} else if at.Kind == d.Speaks(model.Words).Kind {
+			continue
+		}
+		if _, known := seen[at.Doc.Text]; !known && title != "" {
+			seen[at.Doc.Text] = len(out)
+			out = append(out, otherForm{title: title, sections: m.Links.Comments.Of(d.Module.Library.Habits, at.File, at.Doc), scope: link.ScopeOf(d)})
+		}
+	}
+	return out
+}
+
+// ofForms are the parts of other forms' comments: what the first one says nothing of, or
+// says in other words, and results, which may differ from form to form.
+func ofForms(own *prose.Sections, forms []otherForm) []PartOf {
+	var out []PartOf
+	if len(forms) == 0 {
+		return nil
+	}
+	type described struct {
+		kind       prose.PartKind
+		name, text string
+	}
+	of := func(kind prose.PartKind, e prose.Entry) described {
+		return described{kind, e.Name, prose.Plain(e.Text)}
+	}
+	said := map[described]bool{}
+	note := func(s *prose.Sections) {
+		for i := range s.Parts {
+			for j := range s.Parts[i].Entries {
+				e := s.Parts[i].Entries[j]
+				said[of(s.Parts[i].Kind, e)] = true
+				said[described{kind: s.Parts[i].Kind, name: e.Name}] = true // a name without a text says nothing new
+			}
+		}
+	}
+	note(own)
+	for _, f := range forms {
+		for i := range f.sections.Parts {
+			p := f.sections.Parts[i]
+			p.Entries = slices.DeleteFunc(slices.Clone(p.Entries), func(e prose.Entry) bool {
+				return e.Name != "" && said[of(p.Kind, e)]
+			})
+			if len(p.Entries) > 0 || len(p.Body) > 0 {
+				out = append(out, PartOf{Part: &p, Scope: f.scope, Form: f.n})
+			}
+		}
+		note(f.sections)
+	}
+	return out
+}
+
+// upperFirst is a text with a capital at its beginning.
+func upperFirst(s string) string {
+	r, size := utf8.DecodeRuneInString(s)
+	return string(unicode.ToUpper(r)) + s[size:]
+}

@@ -1,0 +1,218 @@
+package page
+
+import (
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/render/plan"
+)
+
+// Words are all that a comment says.
+type Words struct {
+	Of       *model.Declaration // whose comment it is, nil where it is no declaration's
+	Language string             // of the source, whose words for parts differ
+	Type     []Inline           // that the comment says, where the signature has none
+	Gone     *Gone              // of a module's comment
+	Body     []Block
+	Forms    []FormText
+	Parts    []Part
+}
+
+// Gone says that something is deprecated.
+type Gone struct {
+	Lines [][]Inline // of the advice, on one line
+	Rest  []Block
+}
+
+// FormText is what the comment on one form of a declaration says of its own.
+type FormText struct {
+	N     int    // from 1; 0 where it is no overload
+	Title string // of one that is none
+	Same  []int  // others with the same comment
+	Gone  *Gone
+	Body  []Block
+	From  *model.Declaration // whose text it is, where that is another's
+}
+
+// Example is code from the tests that shows how something is used.
+type Example struct {
+	Variant  string // what tells it from others, or ""
+	At       model.At
+	Body     []Block
+	Code     string
+	Language string
+	Output   string
+}
+
+func (m *Maker) builder(scope link.Scope) *Builder { return NewBuilder(m.Links, scope, plan.Slug) }
+
+// Words are those of a declaration, or of what it has its text from; nil where there are none.
+func (m *Maker) Words(d *model.Declaration) *Words {
+	about := d
+	if d = m.Links.TextOf(d); d == nil {
+		return m.listed(about)
+	}
+	sections, _ := m.Links.Sections(d)
+	b := m.builder(link.ScopeOf(d))
+	out := &Words{Of: d, Language: d.Module.Library.Language, Type: b.TypeOf(about, sections.Type), Body: b.Blocks(sections.Body)}
+	forms := m.otherForms(d)
+	for _, f := range forms {
+		if gone := f.sections.Obsolete || len(f.sections.Deprecated) > 0; gone || len(f.sections.Body) > 0 {
+			out.Forms = append(out.Forms, m.formText(f, gone))
+		}
+	}
+	out.Parts = b.Parts(sections, append(b.Inherited(sections), ofForms(sections, forms)...)...)
+	return out
+}
+
+// formText is what the comment on one form says.
+func (m *Maker) formText(f otherForm, gone bool) FormText {
+	out := FormText{N: f.n, Title: upperFirst(f.title), Same: f.same, From: f.of}
+	b := m.builder(f.scope)
+	if gone {
+		out.Gone = b.gone(f.sections.Deprecated)
+	}
+	out.Body = b.Blocks(f.sections.Body)
+	return out
+}
+
+// listed is the comment beside a name in a list of exports, for what has no other.
+func (m *Maker) listed(d *model.Declaration) *Words {
+	g := m.Links.Listed(d)
+	if g == nil {
+		return nil
+	}
+	home := m.Links.Home(d)
+	b := m.builder(link.Scope{Module: home, File: g.File})
+	sections := m.Links.Comments.Of(d.Module.Library.Habits, g.File, g.Doc)
+	return &Words{Language: home.Library.Language, Body: b.Blocks(sections.Body), Parts: b.Parts(sections)}
+}
+
+// ModuleWords are the comments on a module, one for each file that has one.
+func (m *Maker) ModuleWords(of *model.Module) (out []*Words) {
+	for _, doc := range of.Doc {
+		b := m.builder(link.Scope{Module: of, File: doc.File})
+		sections := m.Links.Comments.Of(of.Library.Habits, doc.File, doc.Doc)
+		words := &Words{Language: of.Library.Language}
+		if sections.Obsolete || len(sections.Deprecated) > 0 {
+			words.Gone = b.gone(sections.Deprecated)
+		}
+		words.Body, words.Parts = b.Blocks(sections.Body), b.Parts(sections)
+		out = append(out, words)
+	}
+	return out
+}
+
+// GuideWords are the text of a guide.
+func (m *Maker) GuideWords(g *link.Guide) *Words {
+	b := m.builder(link.Scope{})
+	b.File, b.Shown = g.Page, g
+	return &Words{Body: b.Blocks(g.Body)}
+}
+
+// GroupWords are the comment of the group that a declaration stands in, or nil.
+func (m *Maker) GroupWords(d *model.Declaration) *Words {
+	at := d.Speaks(model.Words)
+	if at.GroupDoc == nil {
+		return nil
+	}
+	b := m.builder(link.ScopeOf(d))
+	return &Words{Of: d, Body: b.Blocks(m.Links.Comments.Of(d.Module.Library.Habits, at.File, at.GroupDoc).Body)}
+}
+
+// gone is a deprecation with its advice: what comes first is on one line.
+func (b *Builder) gone(advice []prose.Node) *Gone {
+	out := &Gone{}
+	for len(advice) > 0 && advice[0].Kind == prose.Paragraph {
+		out.Lines = append(out.Lines, b.Inlines(advice[0].Children))
+		advice = advice[1:]
+	}
+	out.Rest = b.Blocks(advice)
+	return out
+}
+
+// Deprecation says that a declaration is deprecated, with all its advice; nil where it is not.
+func (m *Maker) Deprecation(d *model.Declaration) *Gone {
+	if !d.Deprecated() {
+		return nil
+	}
+	return m.builder(link.ScopeOf(d)).gone(m.Links.Advice(d))
+}
+
+// Advice is the text of a deprecation on one line.
+func (m *Maker) Advice(d *model.Declaration) (out []Inline) {
+	b := m.builder(link.ScopeOf(d))
+	for i, n := range m.Links.Advice(d) {
+		if i > 0 {
+			out = append(out, Inline{Kind: Text, Text: " "})
+		}
+		out = append(out, b.Inlines(n.Children)...)
+	}
+	return out
+}
+
+// Summary is the first sentence of what describes a declaration; here is the module whose
+// page says it.
+func (m *Maker) Summary(here *model.Module, d *model.Declaration) []Inline {
+	nodes, scope := m.Links.Summary(d)
+	if len(nodes) > 0 {
+		return m.builder(scope).Inlines(nodes)
+	}
+	if g := m.Links.Listed(d); g != nil {
+		return m.ExportSummary(here, *g)
+	}
+	return nil
+}
+
+// ModuleSummary is the first sentence of a module's comment.
+func (m *Maker) ModuleSummary(of *model.Module) []Inline {
+	if len(of.Doc) == 0 {
+		return nil
+	}
+	doc := of.Doc[0]
+	sections := m.Links.Comments.Of(of.Library.Habits, doc.File, doc.Doc)
+	nodes, scope := m.Links.Opening(sections.Body, link.Scope{Module: of, File: doc.File})
+	return m.builder(scope).Inlines(prose.Summary(nodes))
+}
+
+// ExportSummary is the first sentence of what describes a name that a module re-exports: the
+// comment beside the name, else that on what it means.
+func (m *Maker) ExportSummary(here *model.Module, g link.Export) []Inline {
+	if g.Doc != nil {
+		from := link.Scope{Module: here, File: g.File}
+		nodes, _ := m.Links.Opening(m.Links.Comments.Of(here.Library.Habits, g.File, g.Doc).Body, from)
+		return m.builder(from).Inlines(nodes)
+	}
+	if g.Stands != nil {
+		if text := m.Summary(here, g.Stands); len(text) > 0 {
+			return text
+		}
+	}
+	if g.Target.Module != nil {
+		return m.ModuleSummary(g.Target.Module)
+	}
+	return m.Summary(here, g.Target.Declaration)
+}
+
+// Examples are those among the tests of a declaration, or of a module where d is nil.
+func (m *Maker) Examples(of *model.Module, d *model.Declaration) (out []Example) {
+	list := m.Links.Examples(of, d)
+	if of == nil {
+		return nil
+	}
+	scope := link.Scope{Module: of}
+	if d != nil {
+		scope = link.ScopeOf(d)
+	}
+	for _, e := range list[:min(len(list), mostExamples)] {
+		made := Example{Variant: e.Variant, At: e.At, Code: e.Code, Language: of.Library.Language, Output: e.Output}
+		if e.At.Doc != nil {
+			made.Body = m.builder(scope).Blocks(m.Links.Comments.Of(of.Library.Habits, e.At.File, e.At.Doc).Body)
+		}
+		out = append(out, made)
+	}
+	return out
+}
+
+// mostExamples is how many examples a declaration shows.
+const mostExamples = 12
