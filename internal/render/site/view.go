@@ -228,26 +228,6 @@ func (v view) bringIn(m *model.Module, d *model.Declaration) string {
 	return ""
 }
 
-// lent are the declarations of a module that stand on the pages of others, by those.
-func (v view) lent(m *model.Module) []lent {
-	var out []lent
-	for _, d := range v.plan.Links.Lent(m) {
-		home := v.plan.Links.Home(d)
-		i := slices.IndexFunc(out, func(l lent) bool { return l.home == home })
-		if i < 0 {
-			i, out = len(out), append(out, lent{home: home})
-		}
-		out[i].declarations = append(out[i].declarations, d)
-	}
-	return out
-}
-
-// lent is what one module declares and another one shows.
-type lent struct {
-	home         *model.Module
-	declarations []*model.Declaration
-}
-
 // summary is the first sentence of a declaration's comment as HTML.
 func (v view) summary(d *model.Declaration) string {
 	return v.sentenceText(v.maker.Summary(v.page.Module, d))
