@@ -132,6 +132,8 @@ func (n *Notes) NameFromHere(d *model.Declaration) string {
 	return ModuleName(home) + "." + d.Path()
 }
 
+// ModuleName is what a module is called in text: its name, or where it has none, or is a
+// program, the last part of its path.
 func ModuleName(m *model.Module) string {
 	if m.Name == "" || m.IsProgram() {
 		return path.Base(m.Path)
@@ -403,6 +405,7 @@ func (n *Notes) usedBy(d *model.Declaration) []Sentence {
 	return []Sentence{n.Of("used-in", Filled{"place", places})}
 }
 
+// UsersCount is the text that says in how many lines of how many files something is used.
 func (n *Notes) UsersCount(u *link.UsersOf) string {
 	return n.say("lines-files", "lines", n.Texts.Count(u.Lines, "line"), "files", n.Texts.Count(u.Count, "file"))
 }
