@@ -439,7 +439,7 @@ func paramsOf(f *model.Form) (out []model.Param) {
 
 // phantomsOf judges what one form's comment says.
 func (p *Pass) phantomsOf(c *described) {
-	if c.loose || c.told {
+	if c.loose || c.told || isCompiled(c.d) {
 		return
 	}
 	decorators := sync.OnceValue(func() []string { return p.decorators(c.d) })
@@ -469,6 +469,13 @@ func (p *Pass) phantomsOf(c *described) {
 		}
 		p.report(c.d, f)
 	})
+}
+
+// isCompiled reports whether a member stands in code alone, beside a file that declares what
+// it is a member of: the names of parameters there may be a compiler's.
+func isCompiled(d *model.Declaration) bool {
+	inStub := func(o model.At) bool { return o.File.Stub }
+	return d.Parent != nil && slices.ContainsFunc(d.Parent.Occurrences, inStub) && !slices.ContainsFunc(d.Occurrences, inStub)
 }
 
 // isMarked reports whether what stands before the name of a callable, or of what makes a
@@ -517,7 +524,7 @@ func isPlaceholder(nodes []prose.Node) bool {
 }
 
 func (p *Pass) undescribedParameters(c *described) {
-	if len(c.entries(prose.Parameters)) == 0 || c.d.Kind() == model.KindClass || madeByCode(c.text) {
+	if len(c.entries(prose.Parameters)) == 0 || c.d.Kind() == model.KindClass || madeByCode(c.text) || isCompiled(c.d) {
 		return // prose, and a comment on the result alone, leave nobody looking for parameters
 	}
 	said := map[string]bool{}

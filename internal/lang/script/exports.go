@@ -321,24 +321,28 @@ func (r *reader) exportDefault(h *heads, at int) {
 func (r *reader) named(h *heads, name string, span source.Span, valueAt, stop int) {
 	o := model.Occurrence{Kind: model.KindConstant, Name: name, NameSpan: span, Export: model.Exported}
 	mark := r.arena.Begin()
-	if f, ok := r.functionValue(valueAt); ok {
+	f, callable := r.functionValue(valueAt)
+	r.put(model.TokenName, name)
+	if callable {
 		o.Kind = model.KindFunction
-		r.put(model.TokenName, name)
 		r.functionTokens(&o, &f)
 	} else {
-		r.put(model.TokenName, name)
 		r.value(valueAt, r.back(stop))
 	}
 	o.Signature = r.arena.Since(mark)
 	o.Span = source.NewSpan(h.start, max(h.start, r.back(stop)))
-	r.add(o, h.comment, h.directives)
+	if index := r.add(o, h.comment, h.directives); callable {
+		r.madeWithNew(index, &f)
+	} else {
+		r.described(index, valueAt)
+	}
 }
 
 // expressionStatement reads any other statement: most declare nothing, some
 // assign to what is exported, or to a prototype.
 func (r *reader) expressionStatement(h *heads) {
 	at := r.at
-	if r.scope == "" && (r.callExports(at) || r.calledAtOnce(at)) {
+	if r.scope == "" && (r.prototypeCall(h, at) || r.callExports(at) || r.calledAtOnce(at)) {
 		return
 	}
 	path, spans, sign := r.path(at)
@@ -675,7 +679,9 @@ func (r *reader) property(owner int32) {
 			r.value(valueAt, r.back(stop))
 		}
 	default: // "{ name }" exports what is declared under the name
-		r.gives(name)
+		if owner < 0 {
+			r.gives(name)
+		}
 		r.at = r.argument(next)
 		return
 	}

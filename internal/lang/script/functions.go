@@ -61,12 +61,16 @@ func (r *reader) function(h *heads, at int) {
 	if f.body.Empty() {
 		r.forms = name
 	}
-	if h.byDefault {
+	switch {
+	case h.byDefault && end > at:
 		o.Export = model.Renamed
 		r.givesByDefault(name, o.NameSpan)
+	case h.byDefault: // it has no other name
+		o.Export = model.Exported
 	}
-	r.add(o, h.comment, h.directives)
+	index := r.add(o, h.comment, h.directives)
 	r.keepBody(f)
+	r.madeWithNew(index, &f)
 	r.finish(f.end)
 }
 

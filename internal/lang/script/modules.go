@@ -233,10 +233,19 @@ func (FrontEnd) AsksComment(d *model.Declaration) bool {
 	switch d.Kind() {
 	case model.KindClass, model.KindInterface, model.KindEnum, model.KindFunction, model.KindMethod, model.KindType, model.KindProperty:
 		return !strings.HasPrefix(d.Name, "[") && d.Name != "()" && d.Name != "new" && d.Name != "toString"
-	case model.KindConstant, model.KindVariable:
+	case model.KindConstant, model.KindVariable, model.KindNamespace:
+		if d.Kind() == model.KindNamespace && !isObject(d) {
+			return false
+		}
 		return d.Parent == nil && (d.Speaks(model.Words).Export == model.Exported || d.Speaks(model.Words).Export == model.Renamed)
 	}
 	return false
+}
+
+// isObject reports whether what holds names is an object that a name is bound to.
+func isObject(d *model.Declaration) bool {
+	k := d.Speaks(model.Nature).Kind
+	return k == model.KindConstant || k == model.KindVariable
 }
 
 // AsksModuleComment is never true: files are seldom described as a whole.
@@ -258,6 +267,10 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 		}
 	case model.KindField:
 		return "property"
+	case model.KindNamespace:
+		if isObject(d) {
+			return "object"
+		}
 	case model.KindProperty:
 		return "accessor"
 	case model.KindType:

@@ -371,13 +371,13 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 	if r.byteAt(value) == '!' {
 		value = r.after(value + 1)
 	}
-	same := ""
+	same, valueAt, typeAt := "", -1, -1
 	from := r.arena.Begin()
 	r.put(model.TokenKeyword, word+" ")
 	r.put(model.TokenName, r.text[at:end])
 	if r.byteAt(value) == ':' {
 		r.put(model.TokenPunctuation, ": ")
-		typeAt := r.after(value + 1)
+		typeAt = r.after(value + 1)
 		end = r.putType(typeAt)
 		value = r.after(end)
 		if r.wordAt(typeAt, "typeof") {
@@ -386,13 +386,13 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 	}
 	stop := end
 	if r.byteAt(value) == '=' && r.byteAt(value+1) != '=' {
-		valueAt := r.after(value + 1)
+		valueAt = r.after(value + 1)
 		if f, ok := r.functionValue(valueAt); ok {
 			r.valueTokens(&o, f)
 			o.Kind = model.KindFunction
 			o.Signature = r.arena.Since(from)
 			o.Span = source.NewSpan(h.start, f.end)
-			r.add(o, comment, directives)
+			r.madeWithNew(r.add(o, comment, directives), &f)
 			return f.end
 		}
 		if r.wordAt(valueAt, "class") {
@@ -411,7 +411,12 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 	if same != "" && same != o.NameSpan.In(r.text) {
 		o.Extra = &model.Extra{Same: same}
 	}
-	r.add(o, comment, directives)
+	switch index := r.add(o, comment, directives); {
+	case typeAt >= 0:
+		r.describedType(index, typeAt)
+	case valueAt >= 0:
+		r.described(index, valueAt)
+	}
 	return stop
 }
 
