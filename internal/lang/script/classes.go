@@ -540,6 +540,10 @@ func (r *reader) parameterProperties(f function) {
 			if typeTo > typeFrom {
 				r.put(model.TokenPunctuation, ": ")
 				r.typeTokens(typeFrom, typeTo)
+				next = r.after(typeTo)
+			}
+			if r.byteAt(next) == '=' {
+				r.value(r.after(next+1), r.back(stop))
 			}
 			o.Signature = r.arena.Since(begin)
 			r.add(o, comment, nil)

@@ -79,8 +79,12 @@ func (t *typeWriter) write(at int) (end int) {
 // apart reports whether the blank that stands before a byte is worth keeping.
 func (t *typeWriter) apart(c byte) bool {
 	switch c {
-	case ')', ']', ',', ';', '.', '>':
+	case ')', ']', ',', ';', '>':
 		return false
+	case '.':
+		if t.last != ',' { // ", ...rest"
+			return false
+		}
 	}
 	switch t.last {
 	case 0, '(', '[', '.', '<':
