@@ -180,3 +180,20 @@ func TestHome(t *testing.T) {
 	assert.Equal(t, []string{`README.md:3:28 error "tide.Hight" is not declared; did you mean tide.Height? [broken-reference]`}, texts(s.Findings))
 	assert.InDelta(t, 100, s.Coverage.Percent(), 0)
 }
+
+// What a compiler calls parameters is not held against a comment, where a declaration file
+// says what the value is.
+func TestCompiledMembers(t *testing.T) {
+	const code = "/** Paths. */\nexport const path = {\n  /**\n   * Normal form.\n   * @param path - Where it leads.\n   */\n  normal(path2) {\n    const parts = path2.split('/');\n    return parts.join('/');\n  }\n};\n"
+	phantoms := func(files map[string]string) (out []string) {
+		files["package.json"] = `{"name": "port", "main": "path.js"}`
+		for _, f := range run(t, files, nil).Findings {
+			if f.Rule == finding.PhantomParameter || f.Rule == finding.UndescribedParameter {
+				out = append(out, f.Arg("parameter"))
+			}
+		}
+		return out
+	}
+	assert.Equal(t, []string{"path", "path2"}, phantoms(map[string]string{"path.js": code}))
+	assert.Empty(t, phantoms(map[string]string{"path.js": code, "path.d.ts": "/** Paths. */\nexport interface Path { normal(path: string): string }\nexport declare const path: Path;\n"}))
+}
