@@ -73,9 +73,9 @@ func (p *parser) field(f field, lines []line) {
 			p.types = map[string][]prose.Node{}
 		}
 		name := p.types[bareName(f.argument.text)]
-		p.types[bareName(f.argument.text)] = append(name, p.typeNodes(f.text)...)
+		p.types[bareName(f.argument.text)] = append(name, p.typeNodes(typeLines(f, lines)...)...)
 	case word == "rtype":
-		p.resultOf = p.typeNodes(f.text)
+		p.resultOf = p.typeNodes(typeLines(f, lines)...)
 	case word == "deprecated" || p.own.Of(word) == prose.MeansDeprecated:
 		p.out.Obsolete = true
 		p.out.Deprecated = append(p.out.Deprecated, text()...)
@@ -114,6 +114,18 @@ func (p *parser) field(f field, lines []line) {
 		part := p.part(kind)
 		part.Entries = append(part.Entries, e)
 	}
+}
+
+// typeLines are the lines of a field that says a type, up to an empty one.
+func typeLines(f field, lines []line) []line {
+	out := []line{f.text}
+	for _, l := range dedented(lines[1:]) {
+		if strings.TrimSpace(l.text) == "" {
+			break
+		}
+		out = append(out, l)
+	}
+	return out
 }
 
 // failures keeps ":raises A: text", or the text alone where nothing is named.

@@ -423,13 +423,20 @@ func (in *inline) substitution(i int) int {
 
 // typeNodes makes inline nodes of what is said of a type: names are code, which
 // links where it means one thing.
-func (p *parser) typeNodes(l line) []prose.Node {
-	if strings.Contains(l.text, "`") {
-		return p.inline([]line{l})
-	}
-	in := joined([]line{l})
+func (p *parser) typeNodes(lines ...line) []prose.Node {
+	in := joined(lines)
 	in.p = p
 	s := in.text
+	switch {
+	case strings.Contains(s, "`"):
+		return p.inline(lines)
+	case hasLettered(s):
+		out := p.inline(lines)
+		for i := range out {
+			out[i].Typed = out[i].Typed || out[i].Kind == prose.Code
+		}
+		return out
+	}
 	for i := 0; i < len(s); {
 		end := i
 		for end < len(s) && (s[end] == '_' || s[end] == '.' || s[end] >= '0' && s[end] <= '9' || s[end]|0x20 >= 'a' && s[end]|0x20 <= 'z') {

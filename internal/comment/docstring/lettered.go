@@ -67,3 +67,13 @@ func (in *inline) lettered(i int) int {
 	}
 	return in.node(n, i, end+1)
 }
+
+// hasLettered reports whether such a piece stands in a text.
+func hasLettered(text string) bool {
+	for i := 0; i+1 < len(text); i++ {
+		if text[i+1] == '{' && strings.IndexByte("LCUBIM", text[i]) >= 0 && (i == 0 || !isNameByte(text[i-1])) {
+			return true
+		}
+	}
+	return false
+}

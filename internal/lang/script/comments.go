@@ -32,12 +32,56 @@ func (r *reader) doc(span source.Span) *model.Doc {
 		lines = append(lines, r.docLine(at, end, len(lines) > first))
 		at = end + 1
 	}
+	if len(lines)-first == 1 {
+		lines = r.tagLines(lines)
+	}
 	r.lines = lines
 	doc := lexing.MakeDoc(r.text, lines[first:len(lines):len(lines)], span)
 	if doc == nil {
 		r.facts.Empty = append(r.facts.Empty, model.Blank{Span: span})
 	}
 	return doc
+}
+
+// tagLines divides the line of a comment of one line before each block tag in it: to the
+// compiler a tag begins wherever a blank stands before it. Only words that are tags
+// everywhere count, since a sentence may well have another one in it.
+func (r *reader) tagLines(lines []source.Span) []source.Span {
+	line := lines[len(lines)-1]
+	text := line.In(r.text)
+	depth, quoted := 0, false
+	for i := 0; i < len(text); i++ {
+		switch c := text[i]; {
+		case c == '`':
+			quoted = !quoted
+		case c == '{':
+			depth++
+		case c == '}':
+			depth--
+		case c == '@' && i > 0 && text[i-1] == ' ' && depth == 0 && !quoted:
+			end := i + 1
+			for end < len(text) && inNames[text[end]] {
+				end++
+			}
+			if !inlineTags[text[i+1:end]] || strings.TrimSpace(text[:i]) == "" {
+				continue
+			}
+			last := &lines[len(lines)-1]
+			at := line.Start + int32(i)
+			for last.End = at; last.End > last.Start && isBlank(r.text[last.End-1]); {
+				last.End--
+			}
+			lines = append(lines, source.Span{Start: at, End: line.End})
+		}
+	}
+	return lines
+}
+
+// inlineTags are the tags that end a sentence in comments of one line.
+var inlineTags = map[string]bool{
+	"alpha": true, "beta": true, "default": true, "defaultValue": true, "deprecated": true, "experimental": true, "hidden": true, "ignore": true, "internal": true,
+	"override": true, "param": true, "private": true, "protected": true, "public": true, "readonly": true, "return": true, "returns": true, "since": true,
+	"template": true, "throws": true, "type": true, "typeParam": true,
 }
 
 // mostLines is how many lines nearly no comment has: there is room for so many

@@ -112,5 +112,8 @@ func ofForms(own *prose.Sections, forms []otherForm) []PartOf {
 // upperFirst is a text with a capital at its beginning.
 func upperFirst(s string) string {
 	r, size := utf8.DecodeRuneInString(s)
+	if size == 0 {
+		return ""
+	}
 	return string(unicode.ToUpper(r)) + s[size:]
 }
