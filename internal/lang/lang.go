@@ -185,6 +185,7 @@ type Combiner interface {
 type Part struct {
 	Name  string
 	Means *model.Declaration // nil where that is not read
+	OneOf bool               // the type may be this part or another one
 }
 
 // Packages is a front end in whose language a module may stand for those below it, and

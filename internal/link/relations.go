@@ -166,6 +166,7 @@ func (x *Index) statedAs(d, base *model.Declaration) model.Inheritance {
 type embedding struct {
 	declaration *model.Declaration // nil where it is outside the project or no plain type
 	name        string
+	oneOf       bool // the type may be this one or another
 }
 
 // embedded lists what a type embeds by its own words, through all its builds.
@@ -239,7 +240,7 @@ func (x *Index) combined(d *model.Declaration) []embedding {
 	}
 	var out []embedding
 	for _, part := range combiner.Combined(d, names{x}) {
-		out = append(out, embedding{declaration: part.Means, name: part.Name})
+		out = append(out, embedding{declaration: part.Means, name: part.Name, oneOf: part.OneOf})
 	}
 	return out
 }
@@ -286,24 +287,36 @@ func (x *Index) typeAround(d *model.Declaration, name string) Target {
 }
 
 // bases are the declarations among what a type embeds.
-func (x *Index) bases(d *model.Declaration) []*model.Declaration {
+func (x *Index) bases(d *model.Declaration) []*model.Declaration { return x.madeOf(d).bases }
+
+// madeOf are the types that a type is made of.
+type madeOf struct {
+	bases []*model.Declaration // whose members it has, all of them
+	oneOf []*model.Declaration // of which it may be any, as in "type A = B | C"
+}
+
+func (x *Index) madeOf(d *model.Declaration) madeOf {
 	if !d.Kind().IsType() {
-		return nil
+		return madeOf{}
 	}
 	if known, ok := x.based.Load(d); ok {
-		return known.([]*model.Declaration)
+		return known.(madeOf)
 	}
-	var out []*model.Declaration
+	var out madeOf
 	if d.Module.Library.Elsewhere != nil {
-		out = x.elsewhere.bases(d)
+		out.bases = x.elsewhere.bases(d)
 	}
 	all := append(x.embedded(d), x.combined(d)...)
 	for _, more := range x.added[d] {
 		all = append(all, x.embedded(more)...)
 	}
 	for _, e := range all {
-		if e.declaration != nil && e.declaration != d && e.declaration.Kind().IsType() && !slices.Contains(out, e.declaration) {
-			out = append(out, e.declaration)
+		to := &out.bases
+		if e.oneOf {
+			to = &out.oneOf
+		}
+		if e.declaration != nil && e.declaration != d && e.declaration.Kind().IsType() && !slices.Contains(*to, e.declaration) {
+			*to = append(*to, e.declaration)
 		}
 	}
 	x.based.Store(d, out)

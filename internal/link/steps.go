@@ -264,7 +264,8 @@ func (x *Index) member(d *model.Declaration, name string) *model.Declaration {
 	if seated := x.seats[d][name]; seated != nil {
 		return seated
 	}
-	for _, base := range x.bases(d) {
+	made := x.madeOf(d)
+	for _, base := range slices.Concat(made.bases, made.oneOf) {
 		if base == d {
 			continue
 		}
@@ -297,9 +298,12 @@ func (x *Index) promoted(d *model.Declaration, name string, depth int) *model.De
 	if own := d.Member(name); own != nil || depth > 8 {
 		return own
 	}
-	for _, base := range x.bases(d) {
-		if promoted := x.promoted(base, name, depth+1); promoted != nil {
-			return promoted
+	made := x.madeOf(d)
+	for _, list := range [][]*model.Declaration{made.bases, made.oneOf} {
+		for _, base := range list {
+			if promoted := x.promoted(base, name, depth+1); promoted != nil {
+				return promoted
+			}
 		}
 	}
 	return nil

@@ -17,6 +17,7 @@ func (e FrontEnd) Combined(d *model.Declaration, names lang.Names) []lang.Part {
 	}
 	at := d.Speaks(model.Words)
 	var out []lang.Part
+	oneOf := false
 	depth, behind, braces := 0, false, 0
 	for t := range at.Tokens(at.Signature) {
 		if !behind {
@@ -45,9 +46,14 @@ func (e FrontEnd) Combined(d *model.Declaration, names lang.Names) []lang.Part {
 			}
 		case t.Kind == model.TokenKeyword && depth == 0, depth == 0 && (text == "?" || text == "=>"):
 			return nil
+		case depth == 0 && text == "|":
+			oneOf = true
 		default:
 			depth += nesting(t)
 		}
+	}
+	for i := range out {
+		out[i].OneOf = oneOf
 	}
 	return out
 }
