@@ -79,8 +79,8 @@ func (r *reader) tagLines(lines []source.Span) []source.Span {
 
 // inlineTags are the tags that end a sentence in comments of one line.
 var inlineTags = map[string]bool{
-	"alpha": true, "beta": true, "default": true, "defaultValue": true, "deprecated": true, "experimental": true, "hidden": true, "ignore": true, "internal": true,
-	"override": true, "param": true, "private": true, "protected": true, "public": true, "readonly": true, "return": true, "returns": true, "since": true,
+	"abstract": true, "alpha": true, "beta": true, "class": true, "constructor": true, "default": true, "defaultValue": true, "deprecated": true, "experimental": true, "hidden": true, "ignore": true, "internal": true,
+	"override": true, "param": true, "private": true, "protected": true, "public": true, "readonly": true, "return": true, "returns": true, "since": true, "static": true,
 	"template": true, "throws": true, "type": true, "typeParam": true,
 }
 

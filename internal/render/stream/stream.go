@@ -80,7 +80,7 @@ func Write(w io.Writer, p *model.Project, want Want) error {
 			for i := range f.Occurrences {
 				o := &f.Occurrences[i]
 				d := declared[o]
-				if d == nil || o.FromComment || o.Local || !want.Reach.Includes(d.Visibility) {
+				if d == nil || o.FromComment || o.Local || !want.Reach.Includes(effective(d)) {
 					continue
 				}
 				line := symbol(lib.Library, d, model.At{Occurrence: o, File: f})
@@ -122,7 +122,7 @@ func symbol(lib *model.Library, d *model.Declaration, o model.At) *Symbol {
 	s := &Symbol{
 		File: o.File.Path, Line: o.Line, Language: o.File.Language, Module: d.Module.Path, Kind: o.Kind.String(),
 		Name: o.Name, Scope: o.Scope, Visibility: o.Visibility.String(), Documented: o.Attached(), ID: d.ID(),
-		Library: lib.Name, Role: o.File.Role.String(), Effective: d.Visibility.String(),
+		Library: lib.Name, Role: o.File.Role.String(), Effective: effective(d).String(),
 		Signature: o.Signature.Text(o.File.Text), Span: [2]int32{o.Span.Start, o.Span.End}, NameSpan: [2]int32{o.NameSpan.Start, o.NameSpan.End},
 		Modifiers: o.Modifiers(), Section: o.Section(), Conditions: o.File.Conditions, TypeParams: names(o.TypeParams()),
 		Deprecated: o.Deprecated, Variadic: o.Variadic, Embedded: o.Embedded, Generated: o.File.Generated,
@@ -193,4 +193,20 @@ func names(params []model.Param) []string {
 		out = append(out, p.Name)
 	}
 	return out
+}
+
+// effective is the least of the visibilities of a declaration and of what encloses it. What
+// is exported under another name alone is visible as what it is.
+func effective(d *model.Declaration) model.Visibility {
+	if d.Visibility != model.Internal || d.Module.Internal {
+		return d.Visibility
+	}
+	v := model.Public
+	for at := d; at != nil; at = at.Parent {
+		own := at.Speaks(model.Words)
+		if v = max(v, own.Visibility); at.Parent == nil && own.Export != model.Renamed {
+			return d.Visibility
+		}
+	}
+	return v
 }
