@@ -196,6 +196,9 @@ func (x *Index) embeddings(d *model.Declaration, o model.At, written model.Token
 	tokens := written.List(o.File.Text)
 	combiner, _ := x.options.FrontEnds[d.Module.Library.Language].(lang.Combiner)
 	var out []embedding
+	if isUnion(tokens) { // which has the members of none of its terms
+		return []embedding{{}}
+	}
 	for i := 0; i < len(tokens); i++ {
 		if tokens[i].Kind != model.TokenType {
 			continue
@@ -321,4 +324,27 @@ func (x *Index) madeOf(d *model.Declaration) madeOf {
 	}
 	x.based.Store(d, out)
 	return out
+}
+
+// isUnion reports whether a type is written as one of several.
+func isUnion(tokens []model.Token) bool {
+	depth := 0
+	for _, t := range tokens {
+		if t.Kind != model.TokenPunctuation {
+			continue
+		}
+		for _, c := range t.Text {
+			switch c {
+			case '(', '[', '{', '<':
+				depth++
+			case ')', ']', '}', '>':
+				depth--
+			case '|':
+				if depth == 0 {
+					return true
+				}
+			}
+		}
+	}
+	return false
 }

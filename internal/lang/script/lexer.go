@@ -375,7 +375,7 @@ func (l *lexer) lessThan(at int, classes *[256]uint8) int {
 		}
 	}
 	switch {
-	case l.typed && operand && l.deep < deepest:
+	case l.typed && (operand || l.sig >= 0 && l.wordBefore(l.sig) == "async") && l.deep < deepest:
 		if end, ok := l.arrowHead(at); ok {
 			l.sig = end - 1
 			return end
