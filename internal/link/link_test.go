@@ -246,3 +246,26 @@ func TestNear(t *testing.T) {
 	assert.Equal(t, "Quay.Deep", s.Links.Near(link.Scope{}, "Quay.Deap"))
 	assert.Equal(t, "berth.Moor", s.Links.Near(link.Scope{}, "berth.Mor"))
 }
+
+// A type that may be one of several has the members of none of them; references find them.
+func TestUnions(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"package.json": `{"name": "port", "main": "index.ts"}`,
+		"index.ts": "export interface Berth { depth: number }\nexport interface Quay { length: number }\n" +
+			"export type Either = Berth | Quay;\nexport type Both = Berth & Quay;\nexport type Maybe = Berth | null;\n",
+	}), build.Options{Folder: "port"})
+	m := s.Project.Libraries[0].Modules[0]
+	bases := func(name string) (out []string) {
+		for _, from := range s.Links.Inherited(m.Lookup(name)) {
+			out = append(out, from.Base.Name)
+		}
+		return out
+	}
+	assert.Equal(t, []string{"Berth", "Quay"}, bases("Both"))
+	assert.Empty(t, bases("Either"))
+	assert.Empty(t, bases("Maybe"))
+	for _, name := range []string{"Either.depth", "Either.length", "Both.length"} {
+		assert.Equal(t, link.Found, s.Links.Resolve(link.Scope{Module: m}, name, link.Explicit).Outcome, name)
+	}
+	assert.Equal(t, link.Missing, s.Links.Resolve(link.Scope{Module: m}, "Either.width", link.Explicit).Outcome)
+}
