@@ -228,7 +228,7 @@ func (r *reader) add(o model.Occurrence, comment source.Span, directives []model
 				}
 			case "deprecated":
 				o.Deprecated = true
-			case "internal":
+			case "internal", "hidden", "ignore":
 				o.Visibility = max(o.Visibility, model.Internal)
 			case "private":
 				o.Visibility = model.Private

@@ -125,7 +125,6 @@ index
       or moor(name: string): this
     method isBerth: isBerth(): this is Berth(Berth) -- A guard.
     method assert: assert(x: unknown): asserts x -- Asserts.
-    method unseen: unseen()
   class Place: abstract class Place<in out T, const U = T> -- Abstract.
     property held: abstract accessor held: T
   function Named: function Named<T extends new (...args: any[]) => {}>(base: T) -- A mixin.
