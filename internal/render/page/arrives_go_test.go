@@ -4,7 +4,7 @@ import "testing"
 
 // What users can name in Go arrives on its pages, with its words.
 func TestGoArrives(t *testing.T) {
-	arrive(t, []arrival{
+	shows(t, outline, []arrival{
 		{"constants and variables in groups", `
 -- go.mod --
 module port.example

@@ -4,7 +4,7 @@ import "testing"
 
 // What users can name in Python arrives on its pages, with its words.
 func TestPythonArrives(t *testing.T) {
-	arrive(t, []arrival{
+	shows(t, outline, []arrival{
 		{"what a list exports", `
 -- pyproject.toml --
 [project]

@@ -4,7 +4,7 @@ import "testing"
 
 // What users can name in JavaScript and TypeScript arrives on its pages, with its words.
 func TestScriptArrives(t *testing.T) {
-	arrive(t, []arrival{
+	shows(t, outline, []arrival{
 		{"default exports without a name", `
 -- package.json --
 {"name": "port", "version": "1.0.0", "exports": {".": "./a.ts", "./b": "./b.ts", "./c": "./c.ts", "./d": "./d.ts"}}

@@ -87,8 +87,8 @@ func target(t link.Target) string {
 	return ""
 }
 
-// arrive builds each case in a project of its own and compares what its pages show.
-func arrive(t *testing.T, cases []arrival) {
+// shows builds each case in a project of its own and compares what is shown of it.
+func shows(t *testing.T, show func(*build.Snapshot, *page.Maker) string, cases []arrival) {
 	t.Helper()
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
@@ -97,8 +97,7 @@ func arrive(t *testing.T, cases []arrival) {
 				files[f.Name] = string(f.Data)
 			}
 			s, m := made(t, files)
-			got := outline(s, m)
-			assert.Equal(t, strings.TrimPrefix(c.want, "\n"), got)
+			assert.Equal(t, strings.TrimPrefix(c.want, "\n"), show(s, m))
 		})
 	}
 }

@@ -4,7 +4,7 @@ import "testing"
 
 // Odd corners of Go arrive as well.
 func TestGoCorners(t *testing.T) {
-	arrive(t, []arrival{
+	shows(t, outline, []arrival{
 		{"generics and method sets", `
 -- go.mod --
 module port.example

@@ -4,7 +4,7 @@ import "testing"
 
 // Odd corners of Python arrive as well.
 func TestPythonCorners(t *testing.T) {
-	arrive(t, []arrival{
+	shows(t, outline, []arrival{
 		{"attributes that are set elsewhere", `
 -- pyproject.toml --
 [project]

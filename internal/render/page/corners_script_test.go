@@ -4,7 +4,7 @@ import "testing"
 
 // Odd corners of JavaScript and TypeScript arrive as well.
 func TestScriptCorners(t *testing.T) {
-	arrive(t, []arrival{
+	shows(t, outline, []arrival{
 		{"factories and wrapped values", `
 -- package.json --
 {"name": "port", "main": "index.js"}

@@ -4,7 +4,7 @@ import "testing"
 
 // The texts of bases stand where a comment asks for them, or has none.
 func TestInheritedTexts(t *testing.T) {
-	speak(t, []arrival{
+	shows(t, spoken, []arrival{
 		{"text of bases in Python", `
 -- pyproject.toml --
 [project]

@@ -4,7 +4,7 @@ import "testing"
 
 // What declarations in Go are to one another stands beside them.
 func TestGoRelated(t *testing.T) {
-	relate(t, []arrival{
+	shows(t, related, []arrival{
 		{"interfaces, embedding and makers", `
 -- go.mod --
 module port.example

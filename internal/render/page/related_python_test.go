@@ -4,7 +4,7 @@ import "testing"
 
 // What declarations in Python are to one another stands beside them.
 func TestPythonRelated(t *testing.T) {
-	relate(t, []arrival{
+	shows(t, related, []arrival{
 		{"bases, overriding and users", `
 -- pyproject.toml --
 [project]

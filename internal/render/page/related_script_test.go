@@ -4,7 +4,7 @@ import "testing"
 
 // What declarations in TypeScript are to one another stands beside them.
 func TestScriptRelated(t *testing.T) {
-	relate(t, []arrival{
+	shows(t, related, []arrival{
 		{"classes, interfaces and users", `
 -- package.json --
 {"name": "port", "exports": {".": "./index.ts", "./tide": "./tide.ts"}}

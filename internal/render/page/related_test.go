@@ -3,10 +3,6 @@ package page_test
 import (
 	"fmt"
 	"strings"
-	"testing"
-
-	"github.com/rogpeppe/go-internal/txtar"
-	"github.com/stretchr/testify/assert"
 
 	"codrel/internal/build"
 	"codrel/internal/model"
@@ -53,20 +49,5 @@ func relations(b *strings.Builder, notes *page.Notes, d *model.Declaration, say 
 	}
 	for _, constant := range notes.Plan.ConstantsOf(d) {
 		fmt.Fprintf(b, "  constant %s\n", constant.Path())
-	}
-}
-
-// relate builds each case in a project of its own and compares what stands beside its names.
-func relate(t *testing.T, cases []arrival) {
-	t.Helper()
-	for _, c := range cases {
-		t.Run(c.name, func(t *testing.T) {
-			files := map[string]string{}
-			for _, f := range txtar.Parse([]byte(c.files)).Files {
-				files[f.Name] = string(f.Data)
-			}
-			s, m := made(t, files)
-			assert.Equal(t, strings.TrimPrefix(c.want, "\n"), related(s, m))
-		})
 	}
 }

@@ -3,10 +3,6 @@ package page_test
 import (
 	"fmt"
 	"strings"
-	"testing"
-
-	"github.com/rogpeppe/go-internal/txtar"
-	"github.com/stretchr/testify/assert"
 
 	"codrel/internal/build"
 	"codrel/internal/model"
@@ -87,19 +83,4 @@ func gone(g *page.Gone) string {
 		lines = append(lines, line(l))
 	}
 	return strings.Join(lines, " / ") + strings.TrimSuffix(text(g.Rest), "\n")
-}
-
-// speak builds each case in a project of its own and compares what its pages say.
-func speak(t *testing.T, cases []arrival) {
-	t.Helper()
-	for _, c := range cases {
-		t.Run(c.name, func(t *testing.T) {
-			files := map[string]string{}
-			for _, f := range txtar.Parse([]byte(c.files)).Files {
-				files[f.Name] = string(f.Data)
-			}
-			s, m := made(t, files)
-			assert.Equal(t, strings.TrimPrefix(c.want, "\n"), spoken(s, m))
-		})
-	}
 }

@@ -4,7 +4,7 @@ import "testing"
 
 // What comments in Go say is what pages say, with what each name leads to.
 func TestGoWords(t *testing.T) {
-	speak(t, []arrival{
+	shows(t, spoken, []arrival{
 		{"comments of Go", `
 -- go.mod --
 module port.example

@@ -4,7 +4,7 @@ import "testing"
 
 // What comments in Python say is what pages say, with what each name leads to.
 func TestPythonWords(t *testing.T) {
-	speak(t, []arrival{
+	shows(t, spoken, []arrival{
 		{"field lists and roles", `
 -- pyproject.toml --
 [project]

@@ -4,7 +4,7 @@ import "testing"
 
 // What comments in JavaScript and TypeScript say is what pages say, with what each name leads to.
 func TestScriptWords(t *testing.T) {
-	speak(t, []arrival{
+	shows(t, spoken, []arrival{
 		{"tags of types and values", `
 -- package.json --
 {"name": "port", "main": "index.js"}
