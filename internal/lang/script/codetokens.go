@@ -31,8 +31,8 @@ func (t *tokenizer) bracket(at int) {
 }
 
 // code takes what stands up to the end; within a template or an element it ends
-// behind the brace that closes the one that was opened last.
-func (t *tokenizer) code(at int, inner bool) int {
+// behind the brace that closes the one that was opened last, where there is one.
+func (t *tokenizer) code(at int, inner bool) (_ int, closed bool) {
 	end, around := len(t.text), t.Enter()
 	t.deep++
 	defer func() {
@@ -74,7 +74,7 @@ func (t *tokenizer) code(at int, inner bool) int {
 			t.Widen()
 			t.bracket(at)
 			t.sig = at
-			return at + 1
+			return at + 1, true
 		case c == '(' || c == '[' || c == '{' || c == ')' || c == ']' || c == '}':
 			t.bracket(at)
 			at++
@@ -107,7 +107,7 @@ func (t *tokenizer) code(at int, inner bool) int {
 		}
 		t.sig = at - 1
 	}
-	return at
+	return at, false
 }
 
 // isElement tries whether an element begins at an offset.
@@ -130,9 +130,11 @@ func (t *tokenizer) template(at int) int {
 			return t.Piece(lexing.Text, from, at+1)
 		case t.text[at] == '$' && t.byteAt(at+1) == '{' && t.deep < deepest:
 			t.Piece(lexing.Text, from, at+2)
-			at = t.within(at + 1)
-			if from = at; at <= len(t.text) && t.text[at-1] == '}' {
+			closed := false
+			if at, closed = t.within(at + 1); closed {
 				from = at - 1
+			} else {
+				from = at
 			}
 		default:
 			at++
@@ -143,16 +145,16 @@ func (t *tokenizer) template(at int) int {
 
 // within puts the code in the braces that open at an offset, kept apart from what
 // stands before and behind.
-func (t *tokenizer) within(at int) int {
+func (t *tokenizer) within(at int) (_ int, closed bool) {
 	if t.deep >= deepest {
-		return at + 1
+		return at + 1, false
 	}
 	t.Add(lexing.Mark, at, at)
 	t.bracket(at)
 	t.sig = at
-	at = t.code(at+1, true)
+	at, closed = t.code(at+1, true)
 	t.Add(lexing.Mark, at, at)
-	return at
+	return at, closed
 }
 
 // element puts the code in an element: names of components, values in braces.
@@ -175,7 +177,7 @@ func (t *tokenizer) element(at int) int {
 		c := t.text[at]
 		switch {
 		case c == '{':
-			at = t.within(at)
+			at, _ = t.within(at)
 		case c == '<' && !open && t.byteAt(at+1) == '/':
 			if i := strings.IndexByte(t.text[at:], '>'); i >= 0 {
 				t.Add(lexing.Mark, at, at)
