@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/finding"
 	"codrel/internal/languages"
 	"codrel/internal/model"
@@ -116,7 +117,9 @@ func TestUpdateChangesSharedModules(t *testing.T) {
 	options := build.Options{FrontEnds: languages.All, Folder: "port", Inside: true}
 	first, err := build.Link(t.Context(), files, options)
 	require.NoError(t, err)
-	ship := func(s *build.Snapshot) *model.Declaration { return moduleAt(t, s, "port.example/ship").Lookup("Ship") }
+	ship := func(s *build.Snapshot) *model.Declaration {
+		return buildtest.Module(t, s, "port.example/ship").Lookup("Ship")
+	}
 	require.Nil(t, ship(first).Member("Sail"))
 	before := told(t, first)
 
@@ -128,7 +131,7 @@ func TestUpdateChangesSharedModules(t *testing.T) {
 	assert.Equal(t, before, told(t, first))
 	assert.NotSame(t, ship(first), ship(second))
 	for _, shared := range []string{"port.example/fleet", "port.example/quay"} {
-		assert.Same(t, moduleAt(t, first, shared), moduleAt(t, second, shared), "%s has nothing to do with it", shared)
+		assert.Same(t, buildtest.Module(t, first, shared), buildtest.Module(t, second, shared), "%s has nothing to do with it", shared)
 	}
 	assert.Empty(t, second.Links.Unsettled())
 
@@ -140,19 +143,6 @@ func TestUpdateChangesSharedModules(t *testing.T) {
 	anew, err := build.Link(t.Context(), files, options)
 	require.NoError(t, err)
 	assert.Equal(t, told(t, anew), told(t, third))
-}
-
-func moduleAt(t *testing.T, s *build.Snapshot, path string) *model.Module {
-	t.Helper()
-	for _, lib := range s.Project.Libraries {
-		for _, m := range lib.Modules {
-			if m.Path == path {
-				return m
-			}
-		}
-	}
-	require.Fail(t, "there is no module "+path)
-	return nil
 }
 
 // What is read again is what has to be: other files are not even opened.
@@ -180,10 +170,10 @@ func TestUpdateReadsWhatChanged(t *testing.T) {
 	assert.Equal(t, []string{"py/a.py", "tide/tide.go"}, update("tide/tide.go", "py/a.py", "tide/tide.go"))
 	counted.MapFS["tide/more.go"] = &fstest.MapFile{Data: []byte("package tide\n\n// More is new.\ntype More int\n")}
 	assert.Equal(t, []string{"tide/more.go"}, update("tide/more.go"), "a new file, and no other")
-	require.NotNil(t, moduleAt(t, s, "tidebook.example/engine/tide").Lookup("More"))
+	require.NotNil(t, buildtest.Module(t, s, "tidebook.example/engine/tide").Lookup("More"))
 	delete(counted.MapFS, "tide/more.go")
 	assert.Empty(t, update("tide/more.go"))
-	assert.Nil(t, moduleAt(t, s, "tidebook.example/engine/tide").Lookup("More"))
+	assert.Nil(t, buildtest.Module(t, s, "tidebook.example/engine/tide").Lookup("More"))
 	assert.Empty(t, update("tide/x_test.go"), "tests are not read here")
 	assert.Equal(t, []string{"tide/curve.go", "tide/tide.go"}, update("tide"), "a folder stands for what is in it")
 	assert.Len(t, update("go.mod"), 0, "where libraries are is found out anew, and what files say is known")

@@ -5,9 +5,8 @@ import (
 
 	"github.com/rogpeppe/go-internal/txtar"
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 
-	"codrel/internal/build"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/link"
 	"codrel/internal/model"
 )
@@ -76,19 +75,6 @@ module.exports = { Dock, Screen };
 exports.Screen = class Screen { write() {} };
 `
 
-func moduleAt(t *testing.T, s *build.Snapshot, path string) *model.Module {
-	t.Helper()
-	for _, lib := range s.Project.Libraries {
-		for _, m := range lib.Modules {
-			if m.Path == path {
-				return m
-			}
-		}
-	}
-	require.FailNow(t, "no module "+path)
-	return nil
-}
-
 // Names lead through imports of every form to where they are declared.
 func TestImports(t *testing.T) {
 	s := read(t, txtar.Parse([]byte(givenOn)), model.ReachPublic)
@@ -112,7 +98,7 @@ func TestImports(t *testing.T) {
 		{"dock/dock", "Screen.write", "dock/screen Screen.write"},
 		{"dock/dock", "Dock#show", "dock/dock Dock.show"},
 	} {
-		m := moduleAt(t, s, c.module)
+		m := buildtest.Module(t, s, c.module)
 		r := s.Links.Resolve(link.Scope{Module: m, File: m.Files[0]}, c.written, link.MayBeExternal)
 		if assert.Equal(t, link.Found, r.Outcome, "%s in %s", c.written, c.module) && assert.NotNil(t, r.Target.Declaration, c.written) {
 			assert.Equal(t, c.want, r.Target.Declaration.Module.Path+" "+r.Target.Declaration.Path(), "%s in %s", c.written, c.module)
@@ -128,7 +114,7 @@ func TestImports(t *testing.T) {
 		{"tidebook", "Day.asign", link.Missing},
 		{"src/plan", "Promise", link.External},
 	} {
-		m := moduleAt(t, s, c.module)
+		m := buildtest.Module(t, s, c.module)
 		assert.Equal(t, c.want, s.Links.Resolve(link.Scope{Module: m, File: m.Files[0]}, c.written, link.MayBeExternal).Outcome, c.written)
 	}
 }
@@ -138,14 +124,14 @@ func TestImports(t *testing.T) {
 func TestGivenOn(t *testing.T) {
 	s := read(t, txtar.Parse([]byte(givenOn)), model.ReachPublic)
 	given := func(path string) (names []string) {
-		for _, g := range s.Links.Exports(moduleAt(t, s, path)) {
+		for _, g := range s.Links.Exports(buildtest.Module(t, s, path)) {
 			names = append(names, g.Name)
 		}
 		return names
 	}
 	assert.Equal(t, []string{"Day", "helper", "errors", "high", "_low"}, given("tidebook"))
 	assert.Equal(t, []string{"Day", "errors", "Curve", "one", "two"}, given("src/index"))
-	reach := func(path, name string) bool { return s.Links.InReach(moduleAt(t, s, path).Lookup(name)) }
+	reach := func(path, name string) bool { return s.Links.InReach(buildtest.Module(t, s, path).Lookup(name)) }
 	for _, c := range []struct {
 		module, name string
 		want         bool

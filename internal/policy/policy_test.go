@@ -54,7 +54,7 @@ render/sink:       -
 render/stream:     link model
 render/site:       lang lexing link look model parallel prose render/modules render/page render/plan render/sink search source symbols
 render/site/sitetest: parallel
-build/buildtest:   build languages
+build/buildtest:   build languages model
 demo:              -
 vcs:               -
 recall:            parallel

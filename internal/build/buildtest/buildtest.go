@@ -14,6 +14,7 @@ import (
 
 	"codrel/internal/build"
 	"codrel/internal/languages"
+	"codrel/internal/model"
 )
 
 // Files is a folder that holds texts by their paths.
@@ -41,4 +42,27 @@ func Run(t testing.TB, files fs.FS, options build.Options) *build.Snapshot {
 	s, err := build.Run(t.Context(), files, options)
 	require.NoError(t, err)
 	return s
+}
+
+// Texts are the files of an archive that is written as text, by their paths.
+func Texts(archive string) map[string]string {
+	out := map[string]string{}
+	for _, f := range txtar.Parse([]byte(archive)).Files {
+		out[f.Name] = string(f.Data)
+	}
+	return out
+}
+
+// Module is the module of a snapshot that has a path.
+func Module(t testing.TB, s *build.Snapshot, path string) *model.Module {
+	t.Helper()
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			if m.Path == path {
+				return m
+			}
+		}
+	}
+	require.FailNow(t, "there is no module "+path)
+	return nil
 }

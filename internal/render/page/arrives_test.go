@@ -5,10 +5,10 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/rogpeppe/go-internal/txtar"
 	"github.com/stretchr/testify/assert"
 
 	"codrel/internal/build"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/render/page"
@@ -92,11 +92,7 @@ func shows(t *testing.T, show func(*build.Snapshot, *page.Maker) string, cases [
 	t.Helper()
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
-			files := map[string]string{}
-			for _, f := range txtar.Parse([]byte(c.files)).Files {
-				files[f.Name] = string(f.Data)
-			}
-			s, m := made(t, files)
+			s, m := made(t, buildtest.Texts(c.files))
 			assert.Equal(t, strings.TrimPrefix(c.want, "\n"), show(s, m))
 		})
 	}

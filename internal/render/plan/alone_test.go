@@ -148,7 +148,7 @@ func TestReadingOrder(t *testing.T) {
 // Details are read in turn behind the page that they belong to.
 func TestDetailsAreReadInTurn(t *testing.T) {
 	s, p := everything(t)
-	heavy := module(t, s, "port.example/heavy")
+	heavy := buildtest.Module(t, s, "port.example/heavy")
 	address := plan.Module(heavy)
 	first := p.PageAt(strings.TrimSuffix(address, "index.html") + "~details-1.html")
 	require.NotNil(t, first)
@@ -174,23 +174,10 @@ func TestDetailsAreReadInTurn(t *testing.T) {
 	assert.True(t, p.InLines(groups[0].Details()))
 }
 
-func module(t *testing.T, s *build.Snapshot, path string) *model.Module {
-	t.Helper()
-	for _, lib := range s.Project.Libraries {
-		for _, m := range lib.Modules {
-			if m.Path == path {
-				return m
-			}
-		}
-	}
-	require.Fail(t, "there is no module "+path)
-	return nil
-}
-
 // Two types whose names differ by case alone share a page, which each address has.
 func TestTwinsAlone(t *testing.T) {
 	s, p := everything(t)
-	m := module(t, s, "port.example/twins")
+	m := buildtest.Module(t, s, "port.example/twins")
 	a, b := m.Lookup("Matrix"), m.Lookup("MATRIX")
 	first, second := p.PageAt(p.PageOf(a)), p.PageAt(p.PageOf(b))
 	require.NotNil(t, first)
@@ -204,7 +191,7 @@ func TestTwinsAlone(t *testing.T) {
 
 func TestUsersAlone(t *testing.T) {
 	s, p := everything(t)
-	many := module(t, s, "port.example/many")
+	many := buildtest.Module(t, s, "port.example/many")
 	tide := many.Lookup("Tide")
 	users, list := p.Users(tide)
 	require.NotNil(t, users)
@@ -217,7 +204,7 @@ func TestUsersAlone(t *testing.T) {
 	none, list := p.Users(many.Lookup("Take3"))
 	assert.Nil(t, none, "nobody uses it")
 	assert.Empty(t, list)
-	assert.Empty(t, p.UsersOfModule(module(t, s, "port.example/heavy")))
+	assert.Empty(t, p.UsersOfModule(buildtest.Module(t, s, "port.example/heavy")))
 
 	bare := plan.New(s.Links, plan.Options{Source: plan.Signatures, Findings: -1})
 	none, list = bare.Users(tide)
@@ -227,7 +214,7 @@ func TestUsersAlone(t *testing.T) {
 
 func TestRelatedAlone(t *testing.T) {
 	s, p := everything(t)
-	tide := module(t, s, "port.example/many").Lookup("Tide")
+	tide := buildtest.Module(t, s, "port.example/many").Lookup("Tide")
 	page := p.PageAt(p.Related(tide))
 	require.NotNil(t, page)
 	assert.Equal(t, tide, page.Type)
@@ -235,14 +222,14 @@ func TestRelatedAlone(t *testing.T) {
 	require.Len(t, relations, 1)
 	assert.Equal(t, "taken", relations[0].Key)
 	assert.Len(t, relations[0].Names, 60)
-	gone := module(t, s, "port.example/many").Lookup("Gone")
+	gone := buildtest.Module(t, s, "port.example/many").Lookup("Gone")
 	assert.Empty(t, p.Relations(gone))
 	assert.Nil(t, p.PageAt(p.Related(gone)), "what has room on its page has no other")
 }
 
 func TestSourceAlone(t *testing.T) {
 	s, p := everything(t)
-	heavy := module(t, s, "port.example/heavy")
+	heavy := buildtest.Module(t, s, "port.example/heavy")
 	f := heavy.Files[0]
 	parts := p.SourceParts(f)
 	require.Greater(t, len(parts), 1)
@@ -290,7 +277,7 @@ func TestSiblings(t *testing.T) {
 		"port.example/berth/quay/deep": {{"/berth/quay/deep"}, nil},
 		"port.example/berth":           {{"/berth", "/tide"}, nil},
 	} {
-		beside, below := p.Siblings(module(t, s, path))
+		beside, below := p.Siblings(buildtest.Module(t, s, path))
 		assert.Equal(t, want, [2][]string{paths(beside), paths(below)}, path)
 	}
 }
@@ -301,7 +288,7 @@ func TestNoPagesOutOfReach(t *testing.T) {
 		"a.go": "// Package port is one.\npackage port\n\ntype kept int\n\n// Berth is one.\ntype Berth struct{}\n",
 	}), build.Options{Folder: "port"})
 	p := plan.New(s.Links, plan.Options{Findings: -1})
-	inner, own := module(t, s, "port.example/internal"), module(t, s, "port.example")
+	inner, own := buildtest.Module(t, s, "port.example/internal"), buildtest.Module(t, s, "port.example")
 	assert.Nil(t, p.PageAt(plan.Module(inner)))
 	assert.Nil(t, p.PageAt(plan.PageOf(inner.Lookup("T"))))
 	assert.Nil(t, p.PageAt(plan.PageOf(own.Lookup("kept"))))
