@@ -318,20 +318,18 @@ func (r *reader) exportsWithin(from, to int) {
 
 // localBlock reads the statements between two offsets, whose declarations are local.
 func (r *reader) localBlock(from, to int) {
-	was, occurrences, pending := *r, len(r.facts.Occurrences), len(r.pending)
-	r.deep++
-	r.at = from
-	for r.next(); r.at < to-1; r.next() {
-		r.progress(r.statement)
-	}
-	r.deep--
-	for i := occurrences; i < len(r.facts.Occurrences); i++ {
-		r.facts.Occurrences[i].Local = true
-	}
+	pending := len(r.pending)
+	r.local(r.aside(func() {
+		r.deep++
+		r.at = from
+		for r.next(); r.at < to-1; r.next() {
+			r.progress(r.statement)
+		}
+		r.deep--
+	}))
 	for i := min(pending, len(r.pending)); i < len(r.pending); i++ {
 		r.pending[i].occurrence.Local = true
 	}
-	r.at, r.last, r.comment, r.directives, r.forms = was.at, was.last, was.comment, was.directives, was.forms
 }
 
 // mostBlocks bounds how deep blocks in blocks are looked into.
@@ -384,12 +382,7 @@ func (r *reader) givenValue(name source.Span, valueAt int) {
 	for range mostBlocks {
 		at := r.after(sign + 1)
 		if r.byteAt(at) == '{' && r.scope == "" {
-			was, occurrences := *r, len(r.facts.Occurrences)
-			r.object(at, -1)
-			for i := occurrences; i < len(r.facts.Occurrences); i++ {
-				r.facts.Occurrences[i].Local = true
-			}
-			r.at, r.last, r.comment, r.directives = was.at, was.last, was.comment, was.directives
+			r.local(r.aside(func() { r.object(at, -1) }))
 			return
 		}
 		if _, _, sign = r.path(at); sign < 0 {

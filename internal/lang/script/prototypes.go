@@ -19,12 +19,9 @@ func (r *reader) madeWithNew(index int32, f *function) {
 	if r.typed || f.body.Empty() || o.Kind != model.KindClass && !unicode.IsUpper(first) || !strings.Contains(f.body.In(r.text), "this.") {
 		return
 	}
-	was, before := *r, len(r.facts.Occurrences)
-	r.within(index, func() { r.setInConstructor(*f) })
-	for i := before; i < len(r.facts.Occurrences); i++ {
-		r.facts.Occurrences[i].Local = true
-	}
-	r.at, r.last, r.comment, r.directives, r.forms = was.at, was.last, was.comment, was.directives, was.forms
+	r.local(r.aside(func() {
+		r.within(index, func() { r.setInConstructor(*f) })
+	}))
 }
 
 // prototypeCall reads a statement that puts members into the prototype of what the file

@@ -247,6 +247,22 @@ func (r *reader) add(o model.Occurrence, comment source.Span, directives []model
 	return int32(len(r.facts.Occurrences) - 1)
 }
 
+// aside reads something that stands elsewhere, and goes on where it was. It gives the index
+// of the first occurrence that was read on the way.
+func (r *reader) aside(read func()) (first int) {
+	was, first := *r, len(r.facts.Occurrences)
+	read()
+	r.at, r.last, r.comment, r.directives, r.forms = was.at, was.last, was.comment, was.directives, was.forms
+	return first
+}
+
+// local marks the occurrences from an index on as local to their language.
+func (r *reader) local(first int) {
+	for i := first; i < len(r.facts.Occurrences); i++ {
+		r.facts.Occurrences[i].Local = true
+	}
+}
+
 // within reads what stands in a declaration, with its names as the scope.
 func (r *reader) within(index int32, read func()) {
 	scope, parent, outer := r.scope, r.parent, r.outer

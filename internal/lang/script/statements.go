@@ -611,9 +611,7 @@ func (r *reader) objectType(index int32, open int) {
 	first, was := len(r.facts.Occurrences), r.at
 	r.at = open + 1
 	r.within(index, r.signatures)
-	for i := first; i < len(r.facts.Occurrences); i++ {
-		r.facts.Occurrences[i].Local = true
-	}
+	r.local(first)
 	r.at = was
 }
 

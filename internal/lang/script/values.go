@@ -23,9 +23,11 @@ func (r *reader) described(index int32, valueAt int) {
 	if r.byteAt(valueAt) != '{' || !strings.Contains(r.text[valueAt:r.bracketed(valueAt)], "/**") {
 		return
 	}
-	was, first := *r, len(r.facts.Occurrences)
-	r.at = valueAt + 1
-	r.within(index, func() { r.braced(func() { r.property(index) }) })
+	span := r.facts.Occurrences[index].Span
+	first := r.aside(func() {
+		r.at = valueAt + 1
+		r.within(index, func() { r.braced(func() { r.property(index) }) })
+	})
 	kept := r.facts.Occurrences[:first]
 	for _, o := range r.facts.Occurrences[first:] {
 		if o.Doc == nil || !r.typed && r.tellsName(o.Doc, o.Name) { // what a comment names is read by its comment
@@ -36,8 +38,7 @@ func (r *reader) described(index int32, valueAt int) {
 	}
 	clear(r.facts.Occurrences[len(kept):])
 	r.facts.Occurrences = kept
-	r.facts.Occurrences[index].Span = was.facts.Occurrences[index].Span
-	r.at, r.last, r.comment, r.directives, r.forms = was.at, was.last, was.comment, was.directives, was.forms
+	r.facts.Occurrences[index].Span = span
 }
 
 // describedType does so for the type of a name, where that is an object.
