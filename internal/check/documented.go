@@ -377,8 +377,8 @@ func advisesInProse(body []prose.Node) bool {
 // kindOf is the word of what a declaration is written as: an object that holds names is the
 // constant or variable that it is bound to.
 func kindOf(d *model.Declaration) string {
-	if k := d.Speaks(model.Nature).Kind; k == model.KindConstant || k == model.KindVariable {
-		return k.String()
+	if d.IsObject() {
+		return d.Speaks(model.Nature).Kind.String()
 	}
 	return d.Kind().String()
 }

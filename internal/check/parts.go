@@ -474,8 +474,7 @@ func (p *Pass) phantomsOf(c *described) {
 // isCompiled reports whether a member stands in code alone, beside a file that declares what
 // it is a member of: the names of parameters there may be a compiler's.
 func isCompiled(d *model.Declaration) bool {
-	inStub := func(o model.At) bool { return o.File.Stub }
-	return d.Parent != nil && slices.ContainsFunc(d.Parent.Occurrences, inStub) && !slices.ContainsFunc(d.Occurrences, inStub)
+	return d.Parent != nil && d.Parent.InStub() && !d.InStub()
 }
 
 // isMarked reports whether what stands before the name of a callable, or of what makes a

@@ -265,7 +265,7 @@ func (x *Index) standsFor(d *model.Declaration, way *trail) Target {
 	if kind != model.KindConstant && kind != model.KindVariable || !way.first(d.Module, "="+d.Name) {
 		return Target{}
 	}
-	stub := x.stubbed[d.Module] && inStub(d)
+	stub := x.stubbed[d.Module] && d.InStub()
 	for _, o := range d.Occurrences {
 		if stub && !o.File.Stub {
 			continue // what only declares it says what it is
@@ -295,20 +295,15 @@ func (x *Index) standsFor(d *model.Declaration, way *trail) Target {
 	return Target{}
 }
 
-// inStub reports whether a file that only declares has a declaration.
-func inStub(d *model.Declaration) bool {
-	return slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return o.File.Stub })
-}
-
 // declaredElsewhere is what a stub re-exports under the name of what only the code beside it
 // declares.
 func (x *Index) declaredElsewhere(d *model.Declaration, way *trail) Target {
-	if !x.stubbed[d.Module] || inStub(d) {
+	if !x.stubbed[d.Module] || d.InStub() {
 		return Target{}
 	}
 	for _, f := range d.Module.Files {
 		if f.Stub && f.DefaultIsModule && d.Name != defaultOf(d.Module) && way.first(d.Module, "^"+d.Name) {
-			if of := x.gives(d.Module, defaultOf(d.Module), way).Declaration; of != nil && of != d && of.Member(d.Name) != nil && inStub(of.Member(d.Name)) {
+			if of := x.gives(d.Module, defaultOf(d.Module), way).Declaration; of != nil && of != d && of.Member(d.Name) != nil && of.Member(d.Name).InStub() {
 				return Target{Declaration: of.Member(d.Name)}
 			}
 		}

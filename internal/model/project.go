@@ -495,11 +495,25 @@ func (m *Module) ID() string { return m.Library.Name + "/" + m.Path }
 
 // Kind is what the declaration is.
 func (d *Declaration) Kind() Kind {
-	k := d.Speaks(Nature).Kind
-	if len(d.Members) > 0 && (k == KindConstant || k == KindVariable) {
-		return KindNamespace // an object that names are put into
+	if d.IsObject() {
+		return KindNamespace
 	}
-	return k
+	return d.Speaks(Nature).Kind
+}
+
+// IsObject reports whether the declaration is a constant or variable that names are put
+// into.
+func (d *Declaration) IsObject() bool {
+	if len(d.Members) == 0 {
+		return false
+	}
+	k := d.Speaks(Nature).Kind
+	return k == KindConstant || k == KindVariable
+}
+
+// InStub reports whether a file that only declares has the declaration.
+func (d *Declaration) InStub() bool {
+	return slices.ContainsFunc(d.Occurrences, func(o At) bool { return o.File.Stub })
 }
 
 // Path is the name with the enclosing names before it, such as "Berth.Assign".

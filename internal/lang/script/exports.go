@@ -334,7 +334,7 @@ func (r *reader) named(h *heads, name string, span source.Span, valueAt, stop in
 	if index := r.add(o, h.comment, h.directives); callable {
 		r.madeWithNew(index, &f)
 	} else {
-		r.described(index, valueAt)
+		r.described(index, valueAt, max(valueAt, r.back(stop)))
 	}
 }
 

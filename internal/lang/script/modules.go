@@ -234,18 +234,12 @@ func (FrontEnd) AsksComment(d *model.Declaration) bool {
 	case model.KindClass, model.KindInterface, model.KindEnum, model.KindFunction, model.KindMethod, model.KindType, model.KindProperty:
 		return !strings.HasPrefix(d.Name, "[") && d.Name != "()" && d.Name != "new" && d.Name != "toString"
 	case model.KindConstant, model.KindVariable, model.KindNamespace:
-		if d.Kind() == model.KindNamespace && !isObject(d) {
+		if d.Kind() == model.KindNamespace && !d.IsObject() {
 			return false
 		}
 		return d.Parent == nil && (d.Speaks(model.Words).Export == model.Exported || d.Speaks(model.Words).Export == model.Renamed)
 	}
 	return false
-}
-
-// isObject reports whether what holds names is an object that a name is bound to.
-func isObject(d *model.Declaration) bool {
-	k := d.Speaks(model.Nature).Kind
-	return k == model.KindConstant || k == model.KindVariable
 }
 
 // AsksModuleComment is never true: files are seldom described as a whole.
@@ -268,7 +262,7 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 	case model.KindField:
 		return "property"
 	case model.KindNamespace:
-		if isObject(d) {
+		if d.IsObject() {
 			return "object"
 		}
 	case model.KindProperty:

@@ -413,9 +413,9 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 	}
 	switch index := r.add(o, comment, directives); {
 	case typeAt >= 0:
-		r.describedType(index, typeAt)
+		r.describedType(index, typeAt, max(typeAt, end))
 	case valueAt >= 0:
-		r.described(index, valueAt)
+		r.described(index, valueAt, max(valueAt, r.back(stop)))
 	}
 	return stop
 }

@@ -10,9 +10,12 @@ import (
 // object is read by users as a member of the name, though no type declares it.
 
 // described reads the members of the object that a declaration is bound to, as far as they
-// have a doc comment. The value begins at an offset, and may be handed to a function of the
-// language that freezes it.
-func (r *reader) described(index int32, valueAt int) {
+// have a doc comment. The value stands between two offsets, and may be handed to a function
+// of the language that freezes it.
+func (r *reader) described(index int32, valueAt, end int) {
+	if !strings.Contains(r.text[valueAt:end], "/**") {
+		return
+	}
 	if r.wordAt(valueAt, "Object") {
 		for _, call := range []string{"Object.freeze(", "Object.seal("} {
 			if strings.HasPrefix(r.text[valueAt:], call) {
@@ -20,7 +23,7 @@ func (r *reader) described(index int32, valueAt int) {
 			}
 		}
 	}
-	if r.byteAt(valueAt) != '{' || !strings.Contains(r.text[valueAt:r.bracketed(valueAt)], "/**") {
+	if r.byteAt(valueAt) != '{' {
 		return
 	}
 	span := r.facts.Occurrences[index].Span
@@ -42,8 +45,8 @@ func (r *reader) described(index int32, valueAt int) {
 }
 
 // describedType does so for the type of a name, where that is an object.
-func (r *reader) describedType(index int32, typeAt int) {
-	if r.byteAt(typeAt) == '{' && strings.Contains(r.text[typeAt:r.bracketed(typeAt)], "/**") && r.facts.Occurrences[index].Kind != model.KindFunction {
+func (r *reader) describedType(index int32, typeAt, end int) {
+	if r.byteAt(typeAt) == '{' && strings.Contains(r.text[typeAt:end], "/**") && r.facts.Occurrences[index].Kind != model.KindFunction {
 		r.objectType(index, typeAt)
 	}
 }
