@@ -269,3 +269,42 @@ func TestUnions(t *testing.T) {
 	}
 	assert.Equal(t, link.Missing, s.Links.Resolve(link.Scope{Module: m}, "Either.width", link.Explicit).Outcome)
 }
+
+// An interface that lists terms has the methods of none of them, and nobody fulfils it.
+func TestTermsOfInterfaces(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"go.mod": "module port.example",
+		"a.go": `package port
+
+type Set[T comparable] map[T]struct{}
+
+func (Set[T]) All() {}
+
+type Terms interface{ Set[int] | ~[]int }
+
+type Whole interface{ Moorer }
+
+type Moorer interface{ Moor() }
+
+type Berth struct{}
+
+func (Berth) Moor() {}
+`,
+	}), build.Options{Folder: "port"})
+	m := buildtest.Module(t, s, "port.example")
+	inherits := func(name string) (out []string) {
+		for _, from := range s.Links.Inherited(m.Lookup(name)) {
+			for _, member := range from.Members {
+				out = append(out, member.Path())
+			}
+		}
+		return out
+	}
+	assert.Empty(t, inherits("Terms"))
+	assert.Equal(t, []string{"Moorer.Moor"}, inherits("Whole"))
+	var fulfilled []string
+	for _, of := range s.Links.Relations(m.Lookup("Berth")).Implements {
+		fulfilled = append(fulfilled, of.Name)
+	}
+	assert.ElementsMatch(t, []string{"Moorer", "Whole"}, fulfilled)
+}

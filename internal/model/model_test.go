@@ -116,3 +116,29 @@ func TestPlace(t *testing.T) {
 	assert.Equal(t, source.Position{Line: 1, Column: 3}, p.At)
 	assert.Equal(t, p.At, f.Position(3))
 }
+
+// What a constant holds makes it an object; a class with members is none.
+func TestObjects(t *testing.T) {
+	m := model.NewModule(&model.Library{Name: "port"}, "Port")
+	f := &model.Facts{Path: "a", Stub: true}
+	declare := func(parent *model.Declaration, name string, kind model.Kind) *model.Declaration {
+		d := m.Declare(parent, "", model.Name{Text: name})
+		d.Occurrences = append(d.Occurrences, model.At{Occurrence: &model.Occurrence{Kind: kind, Name: name}, File: f})
+		if parent != nil {
+			parent.Members = append(parent.Members, d)
+		}
+		d.Settle()
+		return d
+	}
+	options, empty, class := declare(nil, "options", model.KindConstant), declare(nil, "empty", model.KindVariable), declare(nil, "Berth", model.KindClass)
+	declare(options, "hours", model.KindField)
+	declare(class, "depth", model.KindField)
+	assert.True(t, options.IsObject())
+	assert.Equal(t, model.KindNamespace, options.Kind())
+	assert.False(t, empty.IsObject())
+	assert.Equal(t, model.KindVariable, empty.Kind())
+	assert.False(t, class.IsObject())
+	assert.True(t, class.InStub())
+	f.Stub = false
+	assert.False(t, class.InStub())
+}
