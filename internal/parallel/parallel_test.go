@@ -24,29 +24,40 @@ func TestEach(t *testing.T) {
 	}
 }
 
+// Pieces that begin after the tenth wait until the context has ended, or a second worker
+// could take any number of them while the first is being scheduled.
 func TestEachStops(t *testing.T) {
 	ctx, stop := context.WithCancel(t.Context())
-	var done atomic.Int64
+	stopped := make(chan struct{})
+	var begun atomic.Int64
 	err := parallel.Each(ctx, 2, 1000, func(int) {
-		if done.Add(1) == 10 {
+		switch n := begun.Add(1); {
+		case n == 10:
 			stop()
+			close(stopped)
+		case n > 10:
+			<-stopped
 		}
 	})
 	require.ErrorIs(t, err, context.Canceled)
-	assert.Less(t, done.Load(), int64(20), "each worker ends the piece that it is at, and takes no other")
+	assert.LessOrEqual(t, begun.Load(), int64(11), "each of two workers ends the piece that it is at, and takes no other")
 }
 
 func TestTryStopsAtTheFirstError(t *testing.T) {
 	wrong := errors.New("the third fails")
-	var done atomic.Int64
-	err := parallel.Try(t.Context(), 2, 100_000, func(i int) error {
-		done.Add(1)
-		if i == 2 {
-			return wrong
+	for _, workers := range []int{1, 2, 8} {
+		var begun atomic.Int64
+		err := parallel.Try(t.Context(), workers, 1000, func(i int) error {
+			begun.Add(1)
+			if i == 2 {
+				return wrong
+			}
+			return nil
+		})
+		require.ErrorIs(t, err, wrong)
+		if workers == 1 {
+			assert.Equal(t, int64(3), begun.Load(), "nothing is begun after the failure")
 		}
-		return nil
-	})
-	require.ErrorIs(t, err, wrong)
-	assert.Less(t, done.Load(), int64(100_000))
+	}
 	require.NoError(t, parallel.Try(t.Context(), 3, 0, func(int) error { return wrong }))
 }
