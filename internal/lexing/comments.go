@@ -1,5 +1,8 @@
-// Package lexing is the toolkit that front ends share: making doc comments out
-// of spans, and reading the words to Codrel that stand in comments.
+// Package lexing is the toolkit that front ends share. A [Stream] is what one pass over a
+// text gives: tokens, the partner of each bracket, and the pieces that are coloured; front
+// ends of languages that descend from C fill it by a [Shape], which says as data what they
+// write strings and comments with. [Names] finds what code in functions means by its names.
+// Doc comments are made out of spans, and the words to Codrel that stand in comments read.
 //
 // It knows characters and spans, and no language.
 package lexing

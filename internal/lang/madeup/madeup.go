@@ -48,6 +48,25 @@ func (FrontEnd) Extensions() []string { return []string{".mad"} }
 // SkipFolders is empty.
 func (FrontEnd) SkipFolders() []string { return nil }
 
+// shape has what the shapes of other languages have, one of each.
+var shape = lexing.Shape{
+	Names:    lexing.NameBytes(""),
+	Keyword:  func(word string) bool { _, known := kinds[word]; return known || word == "space" },
+	Comments: []lexing.CommentShape{{Open: "/ "}, {Open: "(*", Close: "*)", Nested: true}},
+	Strings: []lexing.StringShape{
+		{Prefixes: []string{"raw"}, Open: `"`, Fence: '#', Lines: true}, {Prefixes: []string{"as"}, Open: `"`, Lines: true, Delimited: true},
+		{Prefixes: []string{"$"}, Open: `"`, Escape: '\\', Hole: "{"}, {Open: `"`, Escape: '\\'}, {Open: "'", Escape: '\\', Character: true},
+	},
+	Marks: []string{"::", "->"}, Directive: '#', Joined: true, Heredocs: true, DigitMark: '\'',
+}
+
+// Scan finds keywords, numbers, strings and comments.
+func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
+	s := lexing.Stream{Pieces: into}
+	shape.Lex(text, &s)
+	return s.Pieces
+}
+
 // ModulePaths gives each file the first module that it names.
 func (FrontEnd) ModulePaths(_ *model.Library, files []*model.Facts) []string {
 	paths := make([]string, len(files))

@@ -1,0 +1,461 @@
+package lexing
+
+import (
+	"strings"
+	"unicode/utf8"
+)
+
+// Directive is a line to a preprocessor, with all lines that it continues on: its brackets
+// have no part in those around it.
+const Directive TokenKind = Mark + 1
+
+// Lex takes a text apart by the shape of its language, and puts what it finds behind what
+// the stream has. It gives the offset at which something begins that is never closed, or -1.
+// The time it takes is in proportion to the length of the text, whatever stands in it.
+func (shape *Shape) Lex(text string, into *Stream) (unclosed int) {
+	l := shaped{Shape: shape, Stream: into, text: text, unclosed: -1}
+	l.bytes = shape.leading()
+	l.code()
+	if n := len(l.holes); n > 0 {
+		l.never(l.holes[0].from)
+	}
+	return l.unclosed
+}
+
+// leading are the bytes at which a comment, a string, a hole or a mark of several bytes may begin.
+func (shape *Shape) leading() (set [256]uint8) {
+	for _, c := range shape.Comments {
+		set[c.Open[0]] |= mayComment
+	}
+	for i := range shape.Strings {
+		s := &shape.Strings[i]
+		if s.Prefixes == nil {
+			set[s.Open[0]] |= mayString
+		}
+		for _, p := range s.Prefixes {
+			set[p[0]] |= mayString
+		}
+	}
+	for _, m := range shape.Marks {
+		set[m[0]] |= mayMark
+	}
+	return set
+}
+
+const (
+	mayComment = 1 << iota
+	mayString
+	mayMark
+)
+
+// shaped is a text on its way into a stream.
+type shaped struct {
+	*Shape
+	*Stream
+	text     string
+	at       int
+	bytes    [256]uint8
+	holes    []hole // that the code stands in
+	heredocs []heredoc
+	mid      bool // something stands before on the line
+	unclosed int
+}
+
+// hole is code in a string.
+type hole struct {
+	from   int   // where the string begins
+	index  int32 // of the token that opened it
+	string stringAt
+}
+
+// stringAt is a string that is being read.
+type stringAt struct {
+	*StringShape
+	close string
+}
+
+// heredoc is one whose lines are to come.
+type heredoc struct {
+	end      string
+	indented bool
+	from     int
+}
+
+func (l *shaped) never(at int) {
+	if l.unclosed < 0 {
+		l.unclosed = at
+	}
+}
+
+func (l *shaped) code() {
+	for l.at < len(l.text) {
+		c := l.text[l.at]
+		switch may := l.bytes[c]; {
+		case c == '\n':
+			l.lineEnd()
+			continue
+		case c == ' ' || c == '\t' || c == '\r' || c == '\f' || c == '\v':
+			l.at++
+			continue
+		case c == l.Directive && c != 0 && !l.mid:
+			l.directive()
+			continue
+		case may&mayComment != 0 && l.comment(), may&mayString != 0 && l.string():
+		case l.Heredocs && c == '<' && l.heredoc():
+		case NumberAt(l.text, l.at) && !(c == '.' && l.at > 0 && l.text[l.at-1] == '.'): // 1..9 is a range
+			l.number()
+		case l.Names[c]:
+			l.word()
+		default:
+			l.mark(may)
+		}
+		l.mid = true
+	}
+	for _, h := range l.heredocs {
+		l.never(h.from)
+	}
+}
+
+// lineEnd goes behind the end of a line, and behind the heredocs that it begins.
+func (l *shaped) lineEnd() {
+	l.at++
+	l.EndLine()
+	l.mid = false
+	for n := len(l.holes); n > 0 && !l.holes[n-1].string.Lines; n-- { // the string has ended with its line
+		l.never(l.holes[n-1].from)
+		l.holes = l.holes[:n-1]
+	}
+	for _, h := range l.heredocs {
+		end, closed := heredocEnd(l.text, l.at, h)
+		if !closed {
+			l.never(h.from)
+		}
+		l.at = l.Piece(Text, l.at, end)
+	}
+	l.heredocs = l.heredocs[:0]
+}
+
+func heredocEnd(text string, at int, h heredoc) (end int, closed bool) {
+	for at < len(text) {
+		stop := EndOfLine(text, at)
+		line := strings.TrimSuffix(text[at:stop], "\r")
+		if h.indented {
+			line = strings.TrimLeft(line, " \t")
+		}
+		at = min(stop+1, len(text))
+		if line == h.end {
+			return at, true
+		}
+	}
+	return at, false
+}
+
+// heredoc takes what says that a text follows on the next lines.
+func (l *shaped) heredoc() bool {
+	rest, ok := strings.CutPrefix(l.text[l.at:], "<<")
+	if !ok {
+		return false
+	}
+	h := heredoc{from: l.at}
+	rest, h.indented = strings.CutPrefix(rest, "~")
+	begin := len(l.text) - len(rest)
+	if rest == "" {
+		return false
+	}
+	end := begin
+	switch c := rest[0]; {
+	case c == '"' || c == '\'':
+		stop, closed := Quoted(l.text, begin)
+		if !closed {
+			return false
+		}
+		h.end, end = l.text[begin+1:stop-1], stop
+	case l.Names[c] && !IsDigit(c):
+		for end < len(l.text) && l.Names[l.text[end]] {
+			end++
+		}
+		h.end = l.text[begin:end]
+	default:
+		return false
+	}
+	l.heredocs = append(l.heredocs, h)
+	l.Add(Value, l.at, end)
+	l.at = l.Piece(Text, l.at, end)
+	return true
+}
+
+// directive takes a line to the preprocessor with all lines that it goes on in. Comments
+// and strings in it are told apart, its brackets are nobody's.
+func (l *shaped) directive() {
+	from, end := l.at, joinedEnd(l.text, l.at)
+	word := from + 1
+	for word < end && (l.text[word] == ' ' || l.text[word] == '\t') {
+		word++
+	}
+	for word < end && l.Names[l.text[word]] {
+		word++
+	}
+	l.Piece(Keyword, from, word)
+	for at := word; at < end; {
+		l.at = at
+		may := l.bytes[l.text[at]]
+		if may&mayComment != 0 && l.comment() {
+			end = max(end, l.at) // a comment in a directive may take more lines
+			if l.text[l.at-1] != '\n' {
+				end = joinedEnd(l.text, l.at)
+			}
+			at = l.at
+			continue
+		}
+		if stop := l.plainString(at, end, may); stop > at {
+			at = l.Piece(Text, at, stop)
+			continue
+		}
+		at++
+	}
+	l.Add(Directive, from, end)
+	l.at = end
+}
+
+// plainString is the offset behind the string without holes that begins at an offset and
+// ends before another one, or the offset.
+func (l *shaped) plainString(at, end int, may uint8) int {
+	if may&mayString == 0 || l.Names[l.text[at]] && l.Names[l.text[at-1]] {
+		return at
+	}
+	whole := l.text
+	l.text = whole[:end] // nothing is looked for beyond, or each line would look to the end
+	defer func() { l.text = whole }()
+	if s, inside, ok := l.opens(at); ok && s.Hole == "" {
+		stop, _, _ := l.inString(s, inside)
+		return stop
+	}
+	return at
+}
+
+// joinedEnd is the offset of the end of a line that a backslash joins with the next one.
+func joinedEnd(text string, at int) int {
+	for {
+		end := EndOfLine(text, at)
+		if end == len(text) || !strings.HasSuffix(strings.TrimSuffix(text[at:end], "\r"), "\\") {
+			return end
+		}
+		at = end + 1
+	}
+}
+
+func (l *shaped) comment() bool {
+	for i := range l.Comments {
+		c := &l.Comments[i]
+		if !strings.HasPrefix(l.text[l.at:], c.Open) {
+			continue
+		}
+		end := 0
+		switch {
+		case c.Close != "":
+			var closed bool
+			if end, closed = blockEnd(l.text, l.at, c); !closed {
+				l.never(l.at)
+			}
+		case l.Joined:
+			end = joinedEnd(l.text, l.at)
+		default:
+			end = EndOfLine(l.text, l.at)
+		}
+		l.at = l.Piece(Comment, l.at, end)
+		return true
+	}
+	return false
+}
+
+// blockEnd is the offset behind the comment that begins at an offset.
+func blockEnd(text string, at int, c *CommentShape) (end int, closed bool) {
+	at += len(c.Open)
+	if !c.Nested {
+		if i := strings.Index(text[at:], c.Close); i >= 0 {
+			return at + i + len(c.Close), true
+		}
+		return len(text), false
+	}
+	for depth := 1; at < len(text); {
+		switch {
+		case strings.HasPrefix(text[at:], c.Close):
+			at += len(c.Close)
+			if depth--; depth == 0 {
+				return at, true
+			}
+		case strings.HasPrefix(text[at:], c.Open):
+			at += len(c.Open)
+			depth++
+		default:
+			at++
+		}
+	}
+	return len(text), false
+}
+
+// opens finds the form of the string that begins at an offset, and where its inside does.
+func (l *shaped) opens(at int) (s stringAt, inside int, ok bool) {
+	for i := range l.Strings {
+		shape := &l.Strings[i]
+		begin, fits := at, shape.Prefixes == nil
+		for _, p := range shape.Prefixes {
+			if strings.HasPrefix(l.text[at:], p) {
+				begin, fits = at+len(p), true
+				break
+			}
+		}
+		if !fits {
+			continue
+		}
+		fence := begin
+		for shape.Fence != 0 && begin < len(l.text) && l.text[begin] == shape.Fence {
+			begin++
+		}
+		if !strings.HasPrefix(l.text[begin:], shape.Open) {
+			continue
+		}
+		s = stringAt{shape, shape.closing() + l.text[fence:begin]}
+		begin += len(shape.Open)
+		if shape.Delimited {
+			open := strings.IndexByte(l.text[begin:min(len(l.text), begin+mostDelimiter+1)], '(')
+			if open < 0 || strings.ContainsAny(l.text[begin:begin+open], " )\\\t\n") {
+				continue
+			}
+			s.close = ")" + l.text[begin:begin+open] + s.close
+			begin += open + 1
+		}
+		if shape.Character && !isCharacter(l.text, begin, s) {
+			continue
+		}
+		return s, begin, true
+	}
+	return stringAt{}, 0, false
+}
+
+// mostDelimiter is how long the word around a raw string may be ("Raw string literals",
+// [lex.string] of the C++ standard).
+const mostDelimiter = 16
+
+// isCharacter reports whether one character and its end follow.
+func isCharacter(text string, at int, s stringAt) bool {
+	if at >= len(text) {
+		return false
+	}
+	if text[at] == s.Escape && s.Escape != 0 {
+		return true
+	}
+	_, size := utf8.DecodeRuneInString(text[at:])
+	return strings.HasPrefix(text[at+size:], s.close)
+}
+
+// string takes a string, up to its end or to a hole in it.
+func (l *shaped) string() bool {
+	s, inside, ok := l.opens(l.at)
+	if !ok {
+		return false
+	}
+	l.part(s, l.at, l.at, inside)
+	return true
+}
+
+// part takes what stands of a string between two offsets and what follows within it. Whole
+// is where the string begins.
+func (l *shaped) part(s stringAt, whole, from, inside int) {
+	end, closed, opens := l.inString(s, inside)
+	l.Add(Value, from, end)
+	l.at = l.Piece(Text, from, end)
+	switch {
+	case opens > 0:
+		l.holes = append(l.holes, hole{from: whole, index: int32(len(l.Tokens)), string: s})
+		l.at = end + opens
+		l.Bracket(l.text, l.at-1)
+	case !closed:
+		l.never(whole)
+	}
+}
+
+// inString goes through a string from an offset in it: to the offset behind it, or of the
+// code in it, with the length of what begins that.
+func (l *shaped) inString(s stringAt, at int) (end int, closed bool, hole int) {
+	for at < len(l.text) {
+		c := l.text[at]
+		switch {
+		case c == '\n' && !s.Lines:
+			return at, false, 0
+		case c == s.Escape && c != 0:
+			at = min(at+2, len(l.text))
+			if at < len(l.text) && l.text[at-1] == '\r' && l.text[at] == '\n' {
+				at++
+			}
+		case c == s.close[0] && strings.HasPrefix(l.text[at:], s.close):
+			at += len(s.close)
+			if !s.Doubled || !strings.HasPrefix(l.text[at:], s.close) {
+				return at, true, 0
+			}
+			at += len(s.close)
+		case s.Hole != "" && c == s.Hole[0] && strings.HasPrefix(l.text[at:], s.Hole):
+			if s.Hole != "{" || !strings.HasPrefix(l.text[at:], "{{") {
+				return at, false, len(s.Hole)
+			}
+			at += 2 // a brace of the string's own
+		default:
+			at++
+		}
+	}
+	return at, false, 0
+}
+
+func (l *shaped) number() {
+	end := NumberEnd(l.text, l.at, l.Names)
+	for l.DigitMark != 0 && end+1 < len(l.text) && l.text[end] == l.DigitMark && l.Names[l.text[end+1]] {
+		end = NumberEnd(l.text, end, l.Names)
+	}
+	if i := strings.Index(l.text[l.at:end], ".."); i >= 0 {
+		end = l.at + i
+	}
+	l.Add(Value, l.at, end)
+	l.at = l.Piece(Number, l.at, end)
+}
+
+func (l *shaped) word() {
+	from := l.at
+	for l.at < len(l.text) && l.Names[l.text[l.at]] {
+		l.at++
+	}
+	l.Add(Word, from, l.at)
+	if l.Keyword != nil && l.Keyword(l.text[from:l.at]) {
+		l.Piece(Keyword, from, l.at)
+	}
+}
+
+// mark takes a mark, and goes back into the string that a bracket leads back to.
+func (l *shaped) mark(may uint8) {
+	switch c := l.text[l.at]; c {
+	case '(', '[', '{', ')', ']', '}':
+		opened, closes := l.Bracket(l.text, l.at)
+		l.at++
+		if n := len(l.holes); closes && n > 0 && opened <= l.holes[n-1].index {
+			for n > 1 && opened <= l.holes[n-2].index { // what encloses it closes with it
+				n--
+			}
+			h := l.holes[n-1]
+			l.holes = l.holes[:n-1]
+			if opened == h.index {
+				l.part(h.string, h.from, l.at, l.at)
+			}
+		}
+		return
+	}
+	size := 1
+	if may&mayMark != 0 {
+		for _, m := range l.Marks {
+			if strings.HasPrefix(l.text[l.at:], m) {
+				size = len(m)
+				break
+			}
+		}
+	}
+	l.Add(Mark, l.at, l.at+size)
+	l.at += size
+}
