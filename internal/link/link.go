@@ -42,49 +42,65 @@ type Options struct {
 
 // Index is the linked project. It is safe for use by several goroutines.
 type Index struct {
-	Project       *model.Project
-	Comments      *comment.Table
-	options       Options
-	elsewhere     *elsewhere
-	modules       map[string][]*model.Module // by path, code only
-	packages      map[string]*model.Module   // by what users import them by, where that is not the path
-	imports       map[*model.Facts][]imported
-	replaced      map[*model.Declaration]bool     // constants and variables that only stand for what the module gives under their names
-	called        map[string][]*model.Declaration // by the paths that comments call them by
-	outsides      sync.Map                        // of libraries: *outsideNames
-	exportsOf     sync.Map                        // of modules: what [Index.Gives] found
-	lifted        map[*model.Declaration]bool     // declarations of kept modules that another re-exports
+	Project  *model.Project
+	Comments *comment.Table
+	options  Options
+	table
+	surface
+	onDemand
+	related   map[*model.Declaration]*Relations
+	unsettled map[*model.Module]bool
+}
+
+// table is which modules there are, by all that names them, and what files import.
+type table struct {
+	elsewhere *elsewhere
+	modules   map[string][]*model.Module // by path, code only
+	packages  map[string]*model.Module   // by what users import them by, where that is not the path
+	imports   map[*model.Facts][]imported
+	called    map[string][]*model.Declaration // by the paths that comments call them by
+	takers    map[*model.Module]bool          // modules that take names out of others
+	stubbed   map[*model.Module]bool          // modules of code and of what only declares
+}
+
+// surface is what users can name and where it stands; [Index.findSurface] works it out. It
+// hangs on the reach: what is kept from users has no page, and what re-exports it has.
+type surface struct {
+	exportsOf     sync.Map                    // of modules: what [Index.Exports] found
+	replaced      map[*model.Declaration]bool // constants and variables that only stand for what the module gives under their names
+	lifted        map[*model.Declaration]bool // declarations of kept modules that another re-exports
 	liftedModules map[*model.Module]bool
-	wholes        map[*model.Module]bool                      // modules that others re-export as a whole, under a name
-	added         map[*model.Declaration][]*model.Declaration // what other files declare of a declaration
-	addedTo       map[*model.Declaration]*model.Declaration   // the same the other way round
-	adopters      map[*model.Declaration]*model.Declaration   // of members of bases: the first member made of each
-	homes         map[*model.Declaration]*model.Module        // of what stands on another module's pages
-	hosted        map[*model.Module][]*model.Declaration
-	guests        map[*model.Module][]*model.Declaration                    // what comments of other modules put on a module's pages
-	seated        map[*model.Declaration]bool                               // what stands where comments put it
-	seats         map[*model.Declaration]map[string]*model.Declaration      // of what comments put below a declaration
-	emptied       map[*model.Module]bool                                    // modules of which everything stands elsewhere
-	takers        map[*model.Module]bool                                    // modules that take names out of others
-	stubbed       map[*model.Module]bool                                    // modules of code and of what only declares
-	names         func() map[string][]*model.Module                         // modules by the names in reach at their top
-	tops          func() []string                                           // those names, sorted
-	besides       func() map[*model.Declaration]*model.Declaration          // the code of what entries only declare
-	named         func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
-	fragments     func() map[string]*Fragment
-	guides        func() []*Guide
-	tested        func() map[*model.Declaration][]NamedInTest
-	examples      func() map[any][]Example // by declaration, or module
-	mentioned     func() map[*model.Declaration][]*model.Page
-	based         sync.Map // of declarations: what [Index.bases] found
-	graph         func() *moduleGraph
-	users         func() map[*model.Declaration]*UsersOf
-	usersOn       sync.Map // of modules: func() map[*model.Declaration]*UsersOf, of what stands on their pages
-	otherNames    func() map[*model.Declaration][]string
-	codeFiles     func() []moduleFile
-	used          atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
-	related       map[*model.Declaration]*Relations
-	unsettled     map[*model.Module]bool
+	wholes        map[*model.Module]bool                               // modules that others re-export as a whole, under a name
+	added         map[*model.Declaration][]*model.Declaration          // what other files declare of a declaration
+	addedTo       map[*model.Declaration]*model.Declaration            // the same the other way round
+	adopters      map[*model.Declaration]*model.Declaration            // of members of bases: the first member made of each
+	homes         map[*model.Declaration]*model.Module                 // of what stands on another module's pages
+	hosted        map[*model.Module][]*model.Declaration               // what stands on a module's pages from elsewhere
+	guests        map[*model.Module][]*model.Declaration               // what comments of other modules put on a module's pages
+	seated        map[*model.Declaration]bool                          // what stands where comments put it
+	seats         map[*model.Declaration]map[string]*model.Declaration // of what comments put below a declaration
+	emptied       map[*model.Module]bool                               // modules of which everything stands elsewhere
+}
+
+// onDemand is what is worked out when it is first asked for.
+type onDemand struct {
+	names      func() map[string][]*model.Module                         // modules by the names in reach at their top
+	tops       func() []string                                           // those names, sorted
+	besides    func() map[*model.Declaration]*model.Declaration          // the code of what entries only declare
+	named      func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
+	fragments  func() map[string]*Fragment
+	guides     func() []*Guide
+	tested     func() map[*model.Declaration][]NamedInTest
+	examples   func() map[any][]Example // by declaration, or module
+	mentioned  func() map[*model.Declaration][]*model.Page
+	graph      func() *moduleGraph
+	users      func() map[*model.Declaration]*UsersOf
+	otherNames func() map[*model.Declaration][]string
+	codeFiles  func() []moduleFile
+	outsides   sync.Map                                   // of libraries: *outsideNames
+	based      sync.Map                                   // of declarations: what [Index.bases] found
+	usersOn    sync.Map                                   // of modules: func() map[*model.Declaration]*UsersOf, of what stands on their pages
+	used       atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
 }
 
 // imported is one import of a file, as names in the file use it.
@@ -104,7 +120,7 @@ type imported struct {
 func New(project *model.Project, options Options) *Index {
 	x := &Index{
 		Project: project, Comments: options.Comments, options: options,
-		modules: map[string][]*model.Module{}, packages: map[string]*model.Module{}, imports: map[*model.Facts][]imported{},
+		table:   table{modules: map[string][]*model.Module{}, packages: map[string]*model.Module{}, imports: map[*model.Facts][]imported{}},
 		related: map[*model.Declaration]*Relations{}, unsettled: map[*model.Module]bool{},
 	}
 	if x.Comments == nil {
@@ -130,6 +146,18 @@ func New(project *model.Project, options Options) *Index {
 	x.called = x.findCalled()
 	x.takeFromOthers()
 	x.findSurface()
+	x.promise()
+	x.relate()
+	for _, lib := range project.Libraries {
+		for _, m := range lib.Modules {
+			m.Settle()
+		}
+	}
+	return x
+}
+
+// promise sets up what is worked out when it is first asked for.
+func (x *Index) promise() {
 	x.besides = sync.OnceValue(x.findBesides)
 	x.names = sync.OnceValue(x.topNames)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
@@ -145,13 +173,6 @@ func New(project *model.Project, options Options) *Index {
 	x.codeFiles = sync.OnceValue(func() []moduleFile {
 		return x.filesOf(func(lib *model.Contents) []*model.Module { return lib.Modules })
 	})
-	x.relate()
-	for _, lib := range project.Libraries {
-		for _, m := range lib.Modules {
-			m.Settle()
-		}
-	}
-	return x
 }
 
 // mayChange reports whether linking may make a module say more than its files do. Where an

@@ -29,22 +29,7 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 	body := dedented(lines[1:])
 	body = withoutOptions(body)
 	if title, ok := admonitions[name]; ok {
-		if name == "admonition" {
-			name, title, argument = "", argument.text, line{at: argument.at, last: argument.last}
-		}
-		label := prose.Node{Kind: prose.Paragraph, Span: l.span(), Children: []prose.Node{
-			prose.Label(name, title, "", l.span()),
-		}}
-		text := p.after
-		if name == "seealso" {
-			text = func(first line, body []line, depth int) []prose.Node {
-				return p.seeAlso(withFirst(first, body), depth+1)
-			}
-		}
-		p.inside++
-		children := append([]prose.Node{label}, text(argument, body, depth)...)
-		p.inside--
-		return append(out, prose.Node{Kind: prose.Quote, Span: spanOf(lines), Children: children})
+		return append(out, p.admonition(name, title, l, argument, lines, body, depth))
 	}
 	switch name {
 	case "code-block", "code", "sourcecode", "highlight", "parsed-literal", "ipython", "doctest", "testcode", "testsetup", "plot", "prompt":
@@ -70,21 +55,7 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 	case "graphviz", "productionlist":
 		return append(out, p.literal(withFirst(argument, body), ""))
 	case "deprecated", "deprecated-removed", "versionadded", "versionchanged", "versionremoved":
-		if p.inside > 0 || underHeading(out) || underHeading(p.out.Body) { // it speaks of what it stands in
-			return append(out, p.versionNote(name, argument, body, depth)...)
-		}
-	}
-	switch name {
-	case "deprecated", "deprecated-removed":
-		p.out.Obsolete = true
-		p.out.Deprecated = append(p.out.Deprecated, p.after(line{at: argument.at, last: argument.last}, afterVersion(argument, body), depth)...)
-		return out
-	case "versionadded", "versionchanged", "versionremoved":
-		part := p.part(prose.Since)
-		version, rest := cutVersion(argument)
-		word := map[string]string{"versionadded": "", "versionchanged": "changed", "versionremoved": "removed"}[name]
-		part.Entries = append(part.Entries, prose.Entry{Name: version.text, Span: version.span(), Default: word, Text: p.after(rest, body, depth)})
-		return out
+		return p.version(out, name, argument, body, depth)
 	case "rubric", "centered", "topic":
 		out = append(out, prose.Node{Kind: prose.Heading, Level: 2, Span: argument.span(), Children: p.inline([]line{argument})})
 		return append(out, p.blocks(body, depth+1)...)
@@ -102,6 +73,44 @@ func (p *parser) directive(out []prose.Node, lines []line, depth int) []prose.No
 		return append(out, p.blocks(body, depth+1)...)
 	}
 	return append(out, p.after(argument, body, depth)...)
+}
+
+// admonition is a box such as a note or a warning, with its title.
+func (p *parser) admonition(name, title string, l, argument line, lines, body []line, depth int) prose.Node {
+	if name == "admonition" {
+		name, title, argument = "", argument.text, line{at: argument.at, last: argument.last}
+	}
+	label := prose.Node{Kind: prose.Paragraph, Span: l.span(), Children: []prose.Node{
+		prose.Label(name, title, "", l.span()),
+	}}
+	text := p.after
+	if name == "seealso" {
+		text = func(first line, body []line, depth int) []prose.Node {
+			return p.seeAlso(withFirst(first, body), depth+1)
+		}
+	}
+	p.inside++
+	children := append([]prose.Node{label}, text(argument, body, depth)...)
+	p.inside--
+	return prose.Node{Kind: prose.Quote, Span: spanOf(lines), Children: children}
+}
+
+// version reads what says since when something is there, was changed, or is no longer to be
+// used: of what the directive stands in, or of all that the docstring describes.
+func (p *parser) version(out []prose.Node, name string, argument line, body []line, depth int) []prose.Node {
+	if p.inside > 0 || underHeading(out) || underHeading(p.out.Body) {
+		return append(out, p.versionNote(name, argument, body, depth)...)
+	}
+	if name == "deprecated" || name == "deprecated-removed" {
+		p.out.Obsolete = true
+		p.out.Deprecated = append(p.out.Deprecated, p.after(line{at: argument.at, last: argument.last}, afterVersion(argument, body), depth)...)
+		return out
+	}
+	part := p.part(prose.Since)
+	version, rest := cutVersion(argument)
+	word := map[string]string{"versionadded": "", "versionchanged": "changed", "versionremoved": "removed"}[name]
+	part.Entries = append(part.Entries, prose.Entry{Name: version.text, Span: version.span(), Default: word, Text: p.after(rest, body, depth)})
+	return out
 }
 
 // versionWords are what notes on versions say where they stand in a part of a docstring.

@@ -663,12 +663,25 @@ func (r *reader) signatureMember() {
 		r.put(model.TokenPunctuation, "?")
 		open = r.after(open + 1)
 	}
-	stop := open
+	stop, ok := r.signatureType(&o, open, accessor)
+	if !ok {
+		r.at = r.argument(open)
+		return
+	}
+	o.Signature = r.arena.Since(begin)
+	o.Span = source.NewSpan(start, max(stop, start))
+	r.add(o, comment, directives)
+	r.at, r.last = stop, stop
+}
+
+// signatureType reads what follows the name of a member of an interface: parameters and a
+// result, or a type. ok is false where parameters turn out to be none.
+func (r *reader) signatureType(o *model.Occurrence, open int, accessor string) (stop int, ok bool) {
+	stop = open
 	if c := r.byteAt(open); c == '(' || c == '<' {
 		var f function
 		if !r.begins(&f, open) {
-			r.at = r.argument(open)
-			return
+			return open, false
 		}
 		if o.Kind == model.KindField {
 			o.Kind = model.KindMethod
@@ -676,7 +689,7 @@ func (r *reader) signatureMember() {
 		if accessor != "" {
 			o.Kind = model.KindProperty
 		}
-		r.functionTokens(&o, &f)
+		r.functionTokens(o, &f)
 		stop = f.end
 	} else {
 		stop = int(o.NameSpan.End)
@@ -688,8 +701,5 @@ func (r *reader) signatureMember() {
 			stop = open
 		}
 	}
-	o.Signature = r.arena.Since(begin)
-	o.Span = source.NewSpan(start, max(stop, start))
-	r.add(o, comment, directives)
-	r.at, r.last = stop, stop
+	return stop, true
 }

@@ -610,26 +610,7 @@ func (r *reader) property(owner int32) {
 		}
 		return
 	}
-	accessor, async, generator := "", false, false
-	for {
-		word := r.word(at)
-		if word != "get" && word != "set" && word != "async" {
-			break
-		}
-		next := r.after(at + len(word))
-		if c := r.byteAt(next); c == 0 || strings.IndexByte("(:,}=", c) >= 0 {
-			break
-		}
-		async = word == "async"
-		if !async {
-			accessor = word
-		}
-		at = next
-	}
-	if r.byteAt(at) == '*' {
-		generator = true
-		at = r.after(at + 1)
-	}
+	w, at := r.propertyWords(at)
 	span, name := r.memberName(at)
 	if name == "" {
 		r.at = r.argument(at)
@@ -644,13 +625,13 @@ func (r *reader) property(owner int32) {
 	stop := next
 	switch r.byteAt(next) {
 	case '(':
-		f := function{generator: generator, async: async}
+		f := function{generator: w.generator, async: w.async}
 		r.callable(&f, next)
 		o.Kind = model.KindFunction
 		if owner >= 0 {
 			o.Kind = model.KindMethod
 		}
-		if accessor != "" {
+		if w.accessor != "" {
 			o.Kind = model.KindProperty
 		}
 		r.put(model.TokenName, name)
@@ -689,6 +670,36 @@ func (r *reader) property(owner int32) {
 	o.Span = source.NewSpan(start, max(start, r.back(stop)))
 	r.add(o, comment, directives)
 	r.at = stop
+}
+
+// propertyWords is what stands before the name of a property.
+type propertyWords struct {
+	accessor         string // "get" or "set"
+	async, generator bool
+}
+
+// propertyWords reads what stands before the name of a property, and gives where that begins.
+func (r *reader) propertyWords(at int) (w propertyWords, name int) {
+	for {
+		word := r.word(at)
+		if word != "get" && word != "set" && word != "async" {
+			break
+		}
+		next := r.after(at + len(word))
+		if c := r.byteAt(next); c == 0 || strings.IndexByte("(:,}=", c) >= 0 {
+			break
+		}
+		w.async = word == "async"
+		if !w.async {
+			w.accessor = word
+		}
+		at = next
+	}
+	if r.byteAt(at) == '*' {
+		w.generator = true
+		at = r.after(at + 1)
+	}
+	return w, at
 }
 
 // pending is an occurrence that hangs on what the file declares further down.

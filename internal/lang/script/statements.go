@@ -331,36 +331,7 @@ func (r *reader) variables(h *heads, word string, at int) {
 // declarator reads one name or pattern with its type and value.
 func (r *reader) declarator(h *heads, word string, at int, comment source.Span, directives []model.Directive) int {
 	if c := r.byteAt(at); c == '{' || c == '[' {
-		r.sig = -1
-		end := r.bracketed(at)
-		names, properties := r.bound(at, end)
-		value := r.after(end)
-		if r.byteAt(value) == ':' {
-			value = r.after(r.typeEnd(r.after(value + 1)))
-		}
-		stop := end
-		if r.byteAt(value) == '=' {
-			stop = r.expression(value + 1)
-		}
-		required := ""
-		if r.byteAt(value) == '=' {
-			required, _ = r.required(r.after(value+1), r.back(stop))
-		}
-		for i, name := range names {
-			o := model.Occurrence{Kind: kindOfVariable(word), NameSpan: name, Span: source.NewSpan(h.start, r.back(stop)), Export: r.exportOf(h)}
-			from := r.arena.Begin()
-			r.put(model.TokenKeyword, word+" ")
-			r.put(model.TokenName, name.In(r.text))
-			o.Signature = r.arena.Since(from)
-			if i > 0 {
-				comment = source.Span{}
-			}
-			r.add(o, comment, directives)
-			if required != "" && properties[i] != "..." && r.inPattern(at, name) {
-				r.facts.Imports = append(r.facts.Imports, model.Import{Name: name.In(r.text), Assumed: name.In(r.text), Path: required, Member: properties[i], Span: name})
-			}
-		}
-		return stop
+		return r.patternDeclarator(h, word, at, comment, directives)
 	}
 	end := r.nameEnd(at)
 	if end == at {
@@ -416,6 +387,40 @@ func (r *reader) declarator(h *heads, word string, at int, comment source.Span, 
 		r.describedType(index, typeAt, max(typeAt, end))
 	case valueAt >= 0:
 		r.described(index, valueAt, max(valueAt, r.back(stop)))
+	}
+	return stop
+}
+
+// patternDeclarator declares each name in a pattern, as in "const { a, b } = c".
+func (r *reader) patternDeclarator(h *heads, word string, at int, comment source.Span, directives []model.Directive) int {
+	r.sig = -1
+	end := r.bracketed(at)
+	names, properties := r.bound(at, end)
+	value := r.after(end)
+	if r.byteAt(value) == ':' {
+		value = r.after(r.typeEnd(r.after(value + 1)))
+	}
+	stop := end
+	if r.byteAt(value) == '=' {
+		stop = r.expression(value + 1)
+	}
+	required := ""
+	if r.byteAt(value) == '=' {
+		required, _ = r.required(r.after(value+1), r.back(stop))
+	}
+	for i, name := range names {
+		o := model.Occurrence{Kind: kindOfVariable(word), NameSpan: name, Span: source.NewSpan(h.start, r.back(stop)), Export: r.exportOf(h)}
+		from := r.arena.Begin()
+		r.put(model.TokenKeyword, word+" ")
+		r.put(model.TokenName, name.In(r.text))
+		o.Signature = r.arena.Since(from)
+		if i > 0 {
+			comment = source.Span{}
+		}
+		r.add(o, comment, directives)
+		if required != "" && properties[i] != "..." && r.inPattern(at, name) {
+			r.facts.Imports = append(r.facts.Imports, model.Import{Name: name.In(r.text), Assumed: name.In(r.text), Path: required, Member: properties[i], Span: name})
+		}
 	}
 	return stop
 }
