@@ -12,10 +12,18 @@ import (
 type Stream struct {
 	Tokens  []Token
 	Pieces  []Piece
-	open    []int32 // indices of brackets that are open
-	floor   int     // how many of them stand around the code at hand
-	newline bool    // a line ended behind the last token
-	odd     bool    // some bracket has no partner
+	open    []openBracket
+	last    [256]int32 // behind the place of the innermost open bracket, by its byte
+	floor   int        // how many of them stand around the code at hand
+	newline bool       // a line ended behind the last token
+	odd     bool       // some bracket has no partner
+}
+
+// openBracket is a bracket that waits for its partner.
+type openBracket struct {
+	token  int32
+	outer  int32 // behind the place of the next one of its byte around it, so that a partner is found at once
+	opener byte
 }
 
 // Token is a word, a mark, or anything else that stands for a value.
@@ -63,19 +71,28 @@ func (s *Stream) Bracket(text string, at int) (opened int32, closes bool) {
 	s.Add(Mark, at, at+1)
 	want := partners[text[at]]
 	if want == 0 {
-		s.open = append(s.open, index)
+		s.open = append(s.open, openBracket{token: index, outer: s.last[text[at]], opener: text[at]})
+		s.last[text[at]] = int32(len(s.open))
 		return 0, false
 	}
-	for n := len(s.open); n > s.floor; n-- {
-		if opened = s.open[n-1]; text[s.Tokens[opened].From] == want {
-			s.odd = s.odd || n < len(s.open)
-			s.Tokens[opened].Partner, s.Tokens[index].Partner = index, opened
-			s.open = s.open[:n-1]
-			return opened, true
-		}
+	n := int(s.last[want])
+	if n <= s.floor {
+		s.odd = true
+		return 0, false
 	}
-	s.odd = true
-	return 0, false
+	s.odd = s.odd || n < len(s.open)
+	opened = s.open[n-1].token
+	s.Tokens[opened].Partner, s.Tokens[index].Partner = index, opened
+	s.drop(n - 1)
+	return opened, true
+}
+
+// drop takes all open brackets but so many from the top.
+func (s *Stream) drop(left int) {
+	for i := len(s.open) - 1; i >= left; i-- {
+		s.last[s.open[i].opener] = s.open[i].outer
+	}
+	s.open = s.open[:left]
 }
 
 // Enter begins code that stands in other code, as in a template: brackets outside it are
@@ -90,7 +107,8 @@ func (s *Stream) Enter() (around [2]int) {
 func (s *Stream) Leave(around [2]int) {
 	s.floor = around[0]
 	if len(s.open) > around[1] {
-		s.odd, s.open = true, s.open[:around[1]]
+		s.odd = true
+		s.drop(around[1])
 	}
 }
 

@@ -38,6 +38,7 @@ type usesReader struct {
 	suites    []suite // that the line stands in
 	column    int     // of the line
 	decorated bool    // the line before said that a method has no object
+	inline    int     // statements on the line that stand in one another
 }
 
 // suite is the body of a function or class.
@@ -91,6 +92,11 @@ func (u *usesReader) at(list []token, depth int32, marks string) int {
 
 // statements reads the statements of a line, which semicolons part.
 func (u *usesReader) statements(list []token) {
+	if u.inline++; u.inline > deepestInline { // no Python: each would be looked through for those in it
+		u.expression(list)
+		list = nil
+	}
+	defer func() { u.inline-- }()
 	for len(list) > 0 {
 		if u.heads(list[0]) { // what it is followed by is its body
 			u.statement(list)
@@ -115,6 +121,10 @@ func (u *usesReader) heads(t token) bool {
 	}
 	return false
 }
+
+// deepestInline is how many statements may begin on one line, each in the one before. The
+// language has two: "if" and what it holds.
+const deepestInline = 4
 
 func (u *usesReader) statement(list []token) {
 	if len(list) > 1 && u.word(list[0]) == "async" {
@@ -183,20 +193,7 @@ func (u *usesReader) compound(word string, list []token) {
 		}
 		u.expression(head)
 	case "with", "except":
-		for {
-			i := u.wordAt(head, "as")
-			if i < 0 {
-				break
-			}
-			u.expression(head[:i])
-			end := u.at(head[i:], head[i].depth, ",")
-			if end < 0 {
-				end = len(head) - i
-			}
-			u.targets(head[i+1 : i+end])
-			head = head[i+end:]
-		}
-		u.expression(head)
+		u.named(head)
 	case "case":
 		guard := u.wordAt(head, "if")
 		if guard < 0 {
@@ -211,6 +208,23 @@ func (u *usesReader) compound(word string, list []token) {
 		u.expression(head)
 	}
 	u.statements(rest)
+}
+
+// named reads "value as target" as often as it stands in a head.
+func (u *usesReader) named(head []token) {
+	from := 0
+	for i := range head {
+		if i < from || u.word(head[i]) != "as" {
+			continue
+		}
+		u.expression(head[from:i])
+		from = i + 1
+		for from < len(head) && head[from].depth >= head[i].depth && !(head[from].depth == head[i].depth && isMark(u.text, head[from], ',')) {
+			from++
+		}
+		u.targets(head[i+1 : from])
+	}
+	u.expression(head[from:])
 }
 
 // wordAt is the index of the first such word that is not deeper in brackets than

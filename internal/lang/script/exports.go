@@ -401,7 +401,7 @@ func (r *reader) expressionStatement(h *heads) {
 }
 
 // longestChain is how many assignments in one another are looked at.
-const longestChain = 400
+const longestChain = 20_000
 
 // path reads "a.b.c" and the sign of assignment behind it, or -1.
 func (r *reader) path(at int) (names []string, spans []source.Span, sign int) {
@@ -452,7 +452,11 @@ func (r *reader) chained(sign int) (int, bool) {
 
 // assigned reads the value that a name which is exported has.
 func (r *reader) assigned(h *heads, name string, span source.Span, valueAt int) {
-	stop := r.whole(valueAt)
+	stop := r.chainEnd
+	if r.chain == 0 || stop <= valueAt { // what a chain ends with is the value of all its links
+		stop = r.whole(valueAt)
+		r.chainEnd = stop
+	}
 	if end := r.nameEnd(valueAt); end > valueAt && r.back(stop) == end && r.text[valueAt:end] == name {
 		// Most likely an alias of a declaration with the same name, which may stand further down.
 		r.gives(name)

@@ -22,6 +22,7 @@ type lexer struct {
 	deep     int            // templates and elements around
 	params   bool           // the part of a type read last was the parameters of a function
 	unclosed int            // offset of what was opened and never closed, or -1
+	spent    int            // bytes looked at in search of where code ends
 	lexed    *lexing.Stream // of a text in which every bracket has its partner; nil where nobody made it
 }
 
@@ -92,6 +93,9 @@ func (l *lexer) nameEnd(at int) int {
 	return l.escapedNameEnd(at)
 }
 
+// longestEscape is how long an escape sequence with braces is at most, leading zeros and all.
+const longestEscape = 40
+
 // escapedNameEnd is the same for a name with escape sequences.
 func (l *lexer) escapedNameEnd(at int) int {
 	if l.text[at] == '\\' && l.byteAt(at+1) != 'u' {
@@ -106,7 +110,7 @@ func (l *lexer) escapedNameEnd(at int) int {
 		}
 		switch {
 		case strings.HasPrefix(l.text[at:], `\u{`):
-			end := strings.IndexByte(l.text[at:], '}')
+			end := strings.IndexByte(l.text[at:min(len(l.text), at+longestEscape)], '}')
 			if end < 0 {
 				return at
 			}
@@ -272,6 +276,10 @@ func (l *lexer) code(at int, classes *[256]uint8, bracket bool) int {
 	if !bracket {
 		l.sig = -1
 	}
+	if l.exhausted() {
+		return len(text)
+	}
+	defer func() { l.spent += at - first }()
 	for at < len(text) {
 		run := at
 		class := classes[text[at]]
@@ -351,6 +359,9 @@ var partner = [256]byte{')': '(', ']': '[', '}': '{'}
 // left open within go with it; one that fits none changes nothing.
 func (l *lexer) close(at, base int) {
 	want := partner[l.text[at]]
+	if l.exhausted() {
+		return
+	}
 	for i := len(l.open) - 1; i >= base; i-- {
 		if l.text[l.open[i]] == want {
 			if i < len(l.open)-1 {
@@ -361,7 +372,21 @@ func (l *lexer) close(at, base int) {
 			return
 		}
 	}
+	l.spent += len(l.open) - base
 	l.missing(at)
+}
+
+// patience is how many times over a text is looked at before what is left of it is given
+// up: real code needs few, and damage that asks for more would ask for any number.
+const patience = 60
+
+// exhausted reports whether that was so.
+func (l *lexer) exhausted() bool {
+	if l.spent <= patience*len(l.text)+1<<16 {
+		return false
+	}
+	l.missing(0)
+	return true
 }
 
 // lessThan reads "<": an element, type arguments of a call, or an operator.
@@ -495,6 +520,9 @@ func (l *lexer) closedBlock() bool {
 
 // pattern is the offset behind a regular expression.
 func (l *lexer) pattern(at int) int {
+	if l.exhausted() {
+		return at + 1
+	}
 	class := false
 	for i := at + 1; i < len(l.text); i++ {
 		switch l.text[i] {
@@ -505,6 +533,7 @@ func (l *lexer) pattern(at int) int {
 		case ']':
 			class = false
 		case '\n':
+			l.spent += i - at
 			return at + 1 // a division after all
 		case '/':
 			if !class {
@@ -514,6 +543,7 @@ func (l *lexer) pattern(at int) int {
 			}
 		}
 	}
+	l.spent += len(l.text) - at
 	return at + 1
 }
 

@@ -132,6 +132,7 @@ type reader struct {
 	ambient bool       // declarations without bodies: .d.ts
 	at      int        // offset of the next byte to read
 	last    int        // offset behind the last token of the statement before
+	above   int        // where what may speak of the file was looked for last
 
 	lines      []source.Span // of doc comments, in room that many share
 	comment    source.Span   // the last "/**" comment before the statement, or empty
@@ -155,6 +156,7 @@ type reader struct {
 	tops     map[string]top // filled in for the first occurrences, see looked
 	looked   int
 	chain    int      // assignments around
+	chainEnd int      // where the value of the last chain ends
 	forms    string   // name of the function before, if that was a form without a body
 	generics []string // type parameters of what is being read and of what is around it
 }

@@ -47,10 +47,11 @@ func (r *reader) progress(read func()) {
 
 // fileComment takes the first comment of the file that speaks of all of it.
 func (r *reader) fileComment() {
-	at := 0
-	if strings.HasPrefix(r.text, "#!") {
+	at := r.above
+	if at == 0 && strings.HasPrefix(r.text, "#!") {
 		at = r.endOfLine(0)
 	}
+	r.above = r.at
 	for at < r.at {
 		if isBlank(r.text[at]) || !r.commentAt(at) {
 			at++

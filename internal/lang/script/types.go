@@ -54,9 +54,11 @@ func (l *lexer) typeEnd(at int) int {
 func (l *lexer) typ(at int) (end int, ok bool) {
 	l.deep++
 	defer func() { l.deep-- }()
-	if l.deep > deepest {
+	if l.deep > deepest || l.exhausted() {
 		return at, false
 	}
+	first := at
+	defer func() { l.spent += max(0, end-first) }()
 	for {
 		at = l.after(at)
 		if c := l.byteAt(at); c == '|' || c == '&' { // may also stand before the first

@@ -13,9 +13,6 @@ import (
 // have a doc comment. The value stands between two offsets, and may be handed to a function
 // of the language that freezes it.
 func (r *reader) described(index int32, valueAt, end int) {
-	if !strings.Contains(r.text[valueAt:end], "/**") {
-		return
-	}
 	if r.wordAt(valueAt, "Object") {
 		for _, call := range []string{"Object.freeze(", "Object.seal("} {
 			if strings.HasPrefix(r.text[valueAt:], call) {
@@ -23,7 +20,7 @@ func (r *reader) described(index int32, valueAt, end int) {
 			}
 		}
 	}
-	if r.byteAt(valueAt) != '{' {
+	if r.byteAt(valueAt) != '{' || !strings.Contains(r.text[min(valueAt, end):end], "/**") {
 		return
 	}
 	span := r.facts.Occurrences[index].Span

@@ -1,0 +1,107 @@
+// Package growth tests that work takes time in proportion to its input: it makes an input
+// at a size and at twice that, and compares the time that a processor spends on each. It
+// is for tests, and must not know what the work is.
+package growth
+
+import (
+	"fmt"
+	"runtime"
+	"runtime/debug"
+	"time"
+)
+
+// Most is how many times as long twice the input may take.
+const Most = 2.6
+
+// Sizes in bytes between which an input is tried, and the time from which a measure says
+// something.
+const (
+	smallest = 16 << 10
+	largest  = 4 << 20
+	telling  = 3 * time.Millisecond
+)
+
+// Form is one form of input.
+type Form struct {
+	Name string
+	// Make makes the input of so many parts.
+	Make func(n int) string
+}
+
+// Repeat is the form of a text, again and again.
+func Repeat(name, text string) Form {
+	return Form{Name: name, Make: func(n int) string { return repeat(text, n) }}
+}
+
+// Around is the form of texts, again and again, around another one.
+func Around(name, open, middle, closing string) Form {
+	return Form{Name: name, Make: func(n int) string { return repeat(open, n) + middle + repeat(closing, n) }}
+}
+
+func repeat(text string, n int) string {
+	out := make([]byte, 0, len(text)*n)
+	for range n {
+		out = append(out, text...)
+	}
+	return string(out)
+}
+
+// Trouble says what takes too long. It is empty where the time that work takes grows no
+// faster than the form. Work may use one goroutine only, the calling one.
+//
+// A first measure clears most forms. One that fails it is measured again, the least of
+// several runs each, and at four times the size too: only what grows too fast over both
+// doublings, and that twice, is trouble.
+func Trouble(form Form, work func(input string)) string {
+	defer debug.SetGCPercent(debug.SetGCPercent(1000)) // the collector's time is not the form's
+	defer debug.SetMemoryLimit(debug.SetMemoryLimit(4 << 30))
+	runtime.LockOSThread()
+	defer runtime.UnlockOSThread()
+	n := max(1, smallest/max(1, len(form.Make(1))))
+	once := measure(form.Make(n), work, 1)
+	for once < telling && len(form.Make(2*n)) < largest {
+		for step := 0; step == 0 || step < 5 && once < telling>>step && len(form.Make(2*n)) < largest; step++ {
+			n *= 2
+		}
+		once = measure(form.Make(n), work, 1)
+	}
+	if once > 200*telling { // so long for so little that it need not be doubled
+		return fmt.Sprintf("%s: %d bytes take %v", form.Name, len(form.Make(n)), once)
+	}
+	if once < telling/4 {
+		return "" // the largest input takes no time
+	}
+	twice := measure(form.Make(2*n), work, 1)
+	if ratio(once, twice) <= Most {
+		return ""
+	}
+	for range 2 {
+		once = measure(form.Make(n), work, 4)
+		twice = measure(form.Make(2*n), work, 4)
+		if ratio(once, twice) <= Most {
+			return ""
+		}
+		if four := measure(form.Make(4*n), work, 4); ratio(once, four) <= Most*Most {
+			return "" // memory that is first touched, or a cache that is full
+		}
+	}
+	return fmt.Sprintf("%s: %d bytes take %v, twice as many %v", form.Name, len(form.Make(n)), once, twice)
+}
+
+func ratio(once, twice time.Duration) float64 { return float64(twice) / float64(max(once, 1)) }
+
+// measure is the least time that work takes on an input, of so many runs.
+func measure(input string, work func(string), runs int) time.Duration {
+	least := time.Duration(0)
+	for i := range runs {
+		if i > 0 {
+			runtime.GC()
+		}
+		begun := threadTime()
+		work(input)
+		if took := threadTime() - begun; i == 0 || took < least {
+			least = took
+		}
+	}
+	return least
+}
