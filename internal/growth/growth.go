@@ -16,7 +16,7 @@ const Most = 2.6
 // Sizes in bytes between which an input is tried, and the time from which a measure says
 // something.
 const (
-	smallest = 16 << 10
+	smallest = 1 << 10
 	largest  = 4 << 20
 	telling  = 3 * time.Millisecond
 )
@@ -50,8 +50,8 @@ func repeat(text string, n int) string {
 // faster than the form. Work may use one goroutine only, the calling one.
 //
 // A first measure clears most forms. One that fails it is measured again, the least of
-// several runs each, and at four times the size too: only what grows too fast over both
-// doublings, and that twice, is trouble.
+// several runs each, and at four times the size too, and then again from there: only what
+// grows too fast over all doublings is trouble.
 func Trouble(form Form, work func(input string)) string {
 	defer debug.SetGCPercent(debug.SetGCPercent(1000)) // the collector's time is not the form's
 	defer debug.SetMemoryLimit(debug.SetMemoryLimit(4 << 30))
@@ -76,14 +76,21 @@ func Trouble(form Form, work func(input string)) string {
 		return ""
 	}
 	for range 2 {
-		once = measure(form.Make(n), work, 4)
-		twice = measure(form.Make(2*n), work, 4)
+		once, twice = measure(form.Make(n), work, 4), measure(form.Make(2*n), work, 4)
 		if ratio(once, twice) <= Most {
 			return ""
 		}
-		if four := measure(form.Make(4*n), work, 4); ratio(once, four) <= Most*Most {
-			return "" // memory that is first touched, or a cache that is full
+		four := measure(form.Make(4*n), work, 2)
+		if ratio(once, four) <= Most*Most {
+			return ""
 		}
+		if four > 100*telling {
+			break
+		}
+		if len(form.Make(n)) > largest {
+			return ""
+		}
+		n *= 4 // where memory is first touched, or a cache is full, more of the same costs the same
 	}
 	return fmt.Sprintf("%s: %d bytes take %v, twice as many %v", form.Name, len(form.Make(n)), once, twice)
 }

@@ -6,6 +6,7 @@
 package docstring
 
 import (
+	"sort"
 	"strings"
 	"unicode"
 
@@ -83,7 +84,19 @@ type line struct {
 }
 
 // cut is a place in a line's text behind which the file has more bytes than the text.
-type cut struct{ at, bytes int32 }
+type cut struct {
+	at, bytes int32
+	all       int32 // bytes of this cut and of all before it
+}
+
+// cutAt appends a cut to others, which stand before it.
+func cutAt(cuts []cut, at, bytes int32) []cut {
+	all := bytes
+	if n := len(cuts); n > 0 {
+		all += cuts[n-1].all
+	}
+	return append(cuts, cut{at, bytes, all})
+}
 
 func (l line) blank() bool { return l.text == "" }
 
@@ -92,10 +105,8 @@ func (l line) indent() int { return len(l.text) - len(strings.TrimLeft(l.text, "
 // offset is the place in the file of an offset in the text.
 func (l line) offset(i int) int32 {
 	at := l.at + int32(i)
-	for _, c := range l.cuts {
-		if c.at < int32(i) {
-			at += c.bytes
-		}
+	if before := sort.Search(len(l.cuts), func(n int) bool { return l.cuts[n].at >= int32(i) }); before > 0 {
+		at += l.cuts[before-1].all
 	}
 	return max(min(at, l.last), 0)
 }
@@ -108,7 +119,7 @@ func (l line) from(n int) line {
 	out := line{text: l.text[n:], at: l.offset(n), last: l.last}
 	for _, c := range l.cuts {
 		if c.at >= int32(n) {
-			out.cuts = append(out.cuts, cut{c.at - int32(n), c.bytes})
+			out.cuts = cutAt(out.cuts, c.at-int32(n), c.bytes)
 		}
 	}
 	return out
@@ -126,6 +137,7 @@ func linesOf(doc *model.Doc) []line {
 	lines := make([]line, 0, len(doc.Lines))
 	rest := doc.Text
 	joins := false // the line before goes on in this one
+	var run run
 	for i := range doc.Lines {
 		text, after, _ := strings.Cut(rest, "\n")
 		rest = after
@@ -148,11 +160,48 @@ func linesOf(doc *model.Doc) []line {
 			lines = append(lines, l)
 		}
 		if open && first > 0 && first < len(lines) {
-			lines[first-1] = lines[first-1].with(lines[first])
+			run.add(lines[:first], lines[first])
+			if len(lines) > first+1 { // the string goes to a new line itself
+				run.end(lines[:first])
+			}
 			lines = append(lines[:first], lines[first+1:]...)
 		}
+		if !joins {
+			run.end(lines)
+		}
 	}
+	run.end(lines)
 	return lines
+}
+
+// run is a line that goes on in others: the text of a line as long as more is put to it.
+type run struct {
+	open bool
+	text []byte
+}
+
+// add puts a line behind the last of the lines before it.
+func (r *run) add(lines []line, next line) {
+	to := &lines[len(lines)-1]
+	if !r.open {
+		r.open, r.text = true, append(r.text[:0], to.text...)
+	}
+	at := int32(len(r.text))
+	if missing := next.at - to.at - at - to.ahead(); missing != 0 {
+		to.cuts = cutAt(to.cuts, at-1, missing)
+	}
+	for _, c := range next.cuts {
+		to.cuts = cutAt(to.cuts, c.at+at, c.bytes)
+	}
+	r.text = append(r.text, next.text...)
+	to.last = next.last
+}
+
+// end gives the last of the lines its text.
+func (r *run) end(lines []line) {
+	if r.open {
+		lines[len(lines)-1].text, r.open = string(r.text), false
+	}
 }
 
 // continues reports whether the last backslash of a line stands for its end: the string
@@ -162,26 +211,12 @@ func continues(text string) bool {
 	return n%2 == 1
 }
 
-// with is a line with the text of the next one behind it.
-func (l line) with(next line) line {
-	at := int32(len(l.text))
-	if missing := next.at - l.at - at - l.ahead(); missing != 0 {
-		l.cuts = append(l.cuts[:len(l.cuts):len(l.cuts)], cut{at - 1, missing})
-	}
-	for _, c := range next.cuts {
-		l.cuts = append(l.cuts, cut{c.at + at, c.bytes})
-	}
-	l.text += next.text
-	l.last = next.last
-	return l
-}
-
 // ahead is how many bytes the file has beyond those of the text.
-func (l line) ahead() (n int32) {
-	for _, c := range l.cuts {
-		n += c.bytes
+func (l line) ahead() int32 {
+	if n := len(l.cuts); n > 0 {
+		return l.cuts[n-1].all
 	}
-	return n
+	return 0
 }
 
 // trimmedRight is a text without white space at its end; one of nothing else is empty.
@@ -191,18 +226,20 @@ func trimmedRight(s string) string { return strings.TrimRightFunc(s, unicode.IsS
 // of eight, and others by one blank.
 func widened(l line) line {
 	var b strings.Builder
+	leading := true
 	for i := 0; i < len(l.text); i++ {
 		if l.text[i] != '\t' {
+			leading = leading && l.text[i] == ' '
 			b.WriteByte(l.text[i])
 			continue
 		}
 		width := 1
-		if strings.TrimLeft(l.text[:i], " \t") == "" {
+		if leading {
 			width = 8 - b.Len()%8
 		}
 		b.WriteString(strings.Repeat(" ", width))
 		if width > 1 {
-			l.cuts = append(l.cuts, cut{int32(b.Len()) - 1, int32(1 - width)})
+			l.cuts = cutAt(l.cuts, int32(b.Len())-1, int32(1-width))
 		}
 	}
 	l.text = b.String()
@@ -223,7 +260,7 @@ func unescaped(lines []line, l line) []line {
 	// reach notes that what was written so far stands for the text up to an offset.
 	reach := func(i int) {
 		if missing := l.offset(i) - out.at - int32(b.Len()) - ahead; missing != 0 {
-			out.cuts = append(out.cuts, cut{int32(b.Len()) - 1, missing})
+			out.cuts = cutAt(out.cuts, int32(b.Len())-1, missing)
 			ahead += missing
 		}
 	}

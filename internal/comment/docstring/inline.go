@@ -18,6 +18,34 @@ type inline struct {
 	lines  []line
 	out    []prose.Node
 	from   int // start of the text that is not put out yet
+	sought map[string]sought
+}
+
+// sought is what a search found: nothing stands between the two offsets.
+type sought struct{ from, at int }
+
+// next is the offset of the next mark at or behind an offset, or the text's end. Searches
+// of a text together take no longer than to go through it once a mark.
+func (in *inline) next(mark string, from int) int {
+	return in.seek(mark, from, func(from int) int {
+		if i := strings.Index(in.text[from:], mark); i >= 0 {
+			return from + i
+		}
+		return len(in.text)
+	})
+}
+
+// seek is what find finds at or behind an offset, which must hang on the offset alone.
+func (in *inline) seek(what string, from int, find func(from int) int) int {
+	if known, ok := in.sought[what]; ok && known.from <= from && from <= known.at {
+		return known.at
+	}
+	if in.sought == nil {
+		in.sought = map[string]sought{}
+	}
+	at := find(from)
+	in.sought[what] = sought{from, at}
+	return at
 }
 
 func joined(lines []line) *inline {
@@ -143,8 +171,8 @@ func (in *inline) wordEnd(i int) bool {
 }
 
 func (in *inline) literal(i int) int {
-	end := strings.Index(in.text[i+2:], "``")
-	if end < 0 {
+	end := in.next("``", i+2) - i - 2
+	if i+2+end == len(in.text) {
 		if in.wordStart(i) && i+2 < len(in.text) && in.text[i+2] > ' ' && in.text[i+2] != '`' {
 			in.p.unclosed(in, i, "``")
 		}
@@ -171,26 +199,36 @@ func (in *inline) emphasis(i int, mark string, kind prose.Kind) int {
 	if !in.wordStart(i) || start >= len(s) || s[start] <= ' ' || strings.IndexByte("*)'\",.", s[start]) >= 0 {
 		return len(mark)
 	}
-	for at := start + 1; at < len(s); {
-		end := strings.Index(s[at:], mark)
-		if end < 0 || strings.Contains(s[at:at+end], "\n\n") {
-			return len(mark)
+	end := in.seek("end of "+mark, start+1, func(at int) int {
+		for at < len(s) {
+			end := in.next(mark, at)
+			if end == len(s) || in.closes(mark, end) {
+				return end
+			}
+			at = end + len(mark)
 		}
-		end += at
-		after := end + len(mark)
-		if s[end-1] > ' ' && in.wordEnd(after) && !strings.HasPrefix(s[after:], "*") {
-			child := in.shown(prose.Text, start, end)
-			return in.node(prose.Node{Kind: kind, Children: []prose.Node{child}}, i, after)
-		}
-		at = after
+		return len(s)
+	})
+	if end == len(s) || in.next("\n\n", start) < end {
+		return len(mark)
 	}
-	return len(mark)
+	child := in.shown(prose.Text, start, end)
+	return in.node(prose.Node{Kind: kind, Children: []prose.Node{child}}, i, end+len(mark))
 }
+
+// closes reports whether emphasis may end with the mark at an offset.
+func (in *inline) closes(mark string, at int) bool {
+	after := at + len(mark)
+	return at > 0 && in.text[at-1] > ' ' && in.wordEnd(after) && !strings.HasPrefix(in.text[after:], "*")
+}
+
+// longestRole is how long the name of a role is at most.
+const longestRole = 40
 
 // role reads ":name:`text`".
 func (in *inline) role(i int) int {
-	end := strings.Index(in.text[i+1:], ":`")
-	if end <= 0 || end > 40 {
+	end := strings.Index(in.text[i+1:min(len(in.text), i+1+longestRole+2)], ":`")
+	if end <= 0 {
 		return 0
 	}
 	for _, c := range in.text[i+1 : i+1+end] {
@@ -204,9 +242,9 @@ func (in *inline) role(i int) int {
 // interpreted reads "`text`" whose backquote stands at tick, with its role before or behind it.
 func (in *inline) interpreted(from, tick int, role string) int {
 	s := in.text
-	end := strings.IndexByte(s[tick+1:], '`')
-	if end <= 0 {
-		if end < 0 && (role != "" || in.wordStart(tick) && tick+1 < len(s) && s[tick+1] > ' ' && !strings.Contains(s[tick+1:], "'")) { // `so' was how text was quoted once
+	end := in.next("`", tick+1) - tick - 1
+	if none := tick+1+end == len(s); none || end == 0 {
+		if none && (role != "" || in.wordStart(tick) && tick+1 < len(s) && s[tick+1] > ' ' && in.next("'", tick+1) == len(s)) { // `so' was how text was quoted once
 			in.p.unclosed(in, tick, "`")
 		}
 		return tick + 1 - from
@@ -392,10 +430,8 @@ func (in *inline) address(i int) int {
 	for end < len(in.text) && in.text[end] > ' ' && strings.IndexByte("<>\"`", in.text[end]) < 0 {
 		end++
 	}
-	for end > i && strings.IndexByte(".,;:!?)'*]", in.text[end-1]) >= 0 {
-		if in.text[end-1] == ')' && strings.Contains(in.text[i:end], "(") {
-			break
-		}
+	opens := strings.Contains(in.text[i:end], "(")
+	for end > i && strings.IndexByte(".,;:!?)'*]", in.text[end-1]) >= 0 && !(opens && in.text[end-1] == ')') {
 		end--
 	}
 	address := in.text[i:end]

@@ -97,8 +97,8 @@ func (p *parser) footnote(out []prose.Node, l line, lines []line, depth int) []p
 
 // footnoteReference reads "[1]_", whose bracket stands at an offset.
 func (in *inline) footnoteReference(i int) int {
-	end := strings.IndexByte(in.text[i:], ']')
-	if end < 2 || !strings.HasPrefix(in.text[i+end:], "]_") || !in.wordEnd(i+end+2) || strings.ContainsAny(in.text[i+1:i+end], " \n[") {
+	end := in.next("]", i) - i
+	if end < 2 || end > longestName || !strings.HasPrefix(in.text[i+end:], "]_") || !in.wordEnd(i+end+2) || strings.ContainsAny(in.text[i+1:i+end], " \n[") {
 		return 0
 	}
 	label := in.text[i+1 : i+end]

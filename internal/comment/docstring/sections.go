@@ -432,8 +432,8 @@ func outsideBrackets(s string, mark byte) int {
 			if mark != ':' || i+1 == len(s) || s[i+1] == ' ' {
 				return i
 			}
-			if role := strings.Index(s[i+1:], ":`"); i == 0 && role > 0 { // ":class:`Name`"
-				i += role
+			if i == 0 { // ":class:`Name`"
+				i += max(0, strings.Index(s[1:], ":`"))
 			}
 		}
 	}

@@ -56,8 +56,11 @@ func (spans) Parse(_ ast.Node, block text.Reader, _ gm.Context) ast.Node {
 	at, where := block.Position()
 	var b strings.Builder
 	b.WriteString(lead)
-	for range 20 { // a formula goes over a few lines at most
-		b.Write(line)
+	for b.Len() < longestFormula { // lines and bytes are bounded, or each sign would look to the end
+		b.Write(line[:min(len(line), longestFormula)])
+		if len(line) > longestFormula {
+			break
+		}
 		block.AdvanceLine()
 		if line, _ = block.PeekLine(); line == nil {
 			break
@@ -127,10 +130,17 @@ func (displays) Open(_ ast.Node, reader text.Reader, pc gm.Context) (ast.Node, g
 	return n, gm.NoChildren
 }
 
+// How many bytes a formula has at most in a line of text, and as a block.
+const (
+	longestFormula = 4 << 10
+	longestDisplay = 32 << 10
+)
+
 // rest is what stands below the line that a reader is at, up to an empty line.
 func rest(reader text.Reader) []byte {
 	_, segment := reader.PeekLine()
-	below := reader.Source()[min(segment.Stop, len(reader.Source())):]
+	source := reader.Source()
+	below := source[min(segment.Stop, len(source)):min(segment.Stop+longestDisplay, len(source))]
 	if i := bytes.Index(below, []byte("\n\n")); i >= 0 {
 		below = below[:i]
 	}
