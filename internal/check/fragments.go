@@ -114,6 +114,9 @@ func (p *Pass) fragments(used []string, options Options) {
 		if applies(options, finding.BrokenReference) || applies(options, finding.AmbiguousReference) {
 			p.page(f.Page, f.Nodes)
 		}
+		if applies(options, finding.MalformedComment) {
+			p.plain(f.Page, f.Plain)
+		}
 		if !applies(options, finding.BrokenFragment) {
 			continue
 		}

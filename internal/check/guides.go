@@ -15,6 +15,13 @@ func placesOf(page *model.Page) placer {
 	}
 }
 
+// plain reports what of a page is shown as it is written.
+func (p *Pass) plain(page *model.Page, spans []source.Span) {
+	for _, span := range spans {
+		p.report(nil, finding.Finding{Rule: finding.MalformedComment, Form: "plain", Place: placesOf(page)(source.Span{Start: span.Start, End: span.Start})})
+	}
+}
+
 // page checks the references of a page that stands in no module.
 func (p *Pass) page(page *model.Page, nodes []prose.Node) {
 	placeOf := placesOf(page)
@@ -36,6 +43,9 @@ func (p *Pass) pages(inserted []string, options Options) {
 		}
 		if applies(options, finding.BrokenFragment) {
 			p.inserts(nil, placesOf(g.Page), g.Nodes)
+		}
+		if applies(options, finding.MalformedComment) {
+			p.plain(g.Page, g.Plain)
 		}
 	}
 	p.fragments(append(inserted, p.inserted...), options)

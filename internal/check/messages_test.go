@@ -379,6 +379,17 @@ func Moor() {}
 /** See {@link moor for it. */
 export const A = 1;
 `, `is opened here and never closed`},
+	{finding.MalformedComment, "plain", `
+-- package.json --
+{"name": "port"}
+-- a.ts --
+/** A port. @module */
+
+/** See
+ * ` + strings.Repeat("> ", 101) + `the pier.
+ */
+export const A = 1;
+`, `this text is shown as it is written`},
 	{finding.UnreadableSource, "", `
 -- a.go --
 // Package a is one.

@@ -806,6 +806,9 @@ func (p *Pass) flaws(kind prose.FlawKind, rule string) {
 			}
 			if rule == finding.MalformedComment {
 				found.Form = "unclosed"
+				if kind == prose.AsWritten {
+					found.Form, found.Arguments = "plain", nil
+				}
 			}
 			if flaw.Near != "" {
 				found.Form = "near"

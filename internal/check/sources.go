@@ -67,6 +67,7 @@ func Height(hour int) float64 { return 0 }
 `,
 	Messages: map[string]string{
 		"unclosed": `{text} is opened here and never closed`,
+		"plain":    `this text is shown as it is written: it nests too deep, is too long or has too many marks to be read as Markdown`,
 		"":         `"codrel: {verb}" is not a known instruction; use let, hide, part or words`,
 		"near":     `"codrel: {verb}" is not a known instruction; did you mean {near}?`,
 		"rule":     `there is no rule {rule}; "codrel explain" lists the rules`,
@@ -82,6 +83,7 @@ func Height(hour int) float64 { return 0 }
 			}
 		}
 		p.flaws(prose.Unclosed, finding.MalformedComment)
+		p.flaws(prose.AsWritten, finding.MalformedComment)
 	},
 }
 

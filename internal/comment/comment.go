@@ -16,6 +16,7 @@ import (
 	"codrel/internal/model"
 	"codrel/internal/prose"
 	"codrel/internal/prose/markdown"
+	"codrel/internal/source"
 )
 
 // Sections is a doc comment, taken apart.
@@ -67,8 +68,9 @@ func MayTake(habits *model.Habits, doc *model.Doc) bool {
 	return d.MayTake != nil && d.MayTake(doc)
 }
 
-// ReadPage takes a page of Markdown apart, such as a fragment.
-func ReadPage(text string) []prose.Node { return markdown.Parse(text) }
+// ReadPage takes a page of Markdown apart, such as a fragment. plain are the spans of what
+// is shown as it is written, since to make something of it would take too long.
+func ReadPage(text string) (nodes []prose.Node, plain []source.Span) { return markdown.Read(text) }
 
 // PageTitle is the first heading of a page's text, and the text without it; ok is false
 // where there is none.

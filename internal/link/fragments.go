@@ -4,6 +4,7 @@ import (
 	"codrel/internal/comment"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/source"
 )
 
 // Fragment is a piece of text that stands in several places, taken apart.
@@ -11,6 +12,7 @@ type Fragment struct {
 	Name  string
 	Page  *model.Page
 	Nodes []prose.Node
+	Plain []source.Span // as those of a [Guide]
 }
 
 // Fragments are those of the project by name.
@@ -22,7 +24,8 @@ func (x *Index) Fragment(name string) *Fragment { return x.fragments()[name] }
 func (x *Index) readFragments() map[string]*Fragment {
 	out := map[string]*Fragment{}
 	for _, f := range x.Project.Fragments {
-		out[f.Name] = &Fragment{f.Name, f.Page, comment.ReadPage(f.Text)}
+		nodes, plain := comment.ReadPage(f.Text)
+		out[f.Name] = &Fragment{f.Name, f.Page, nodes, plain}
 	}
 	return out
 }

@@ -4,14 +4,16 @@ import (
 	"codrel/internal/comment"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/source"
 )
 
 // Guide is a page by the maintainer, taken apart.
 type Guide struct {
 	Page  *model.Page
-	Title string       // its first heading; "" where it has none
-	Nodes []prose.Node // all of its text
-	Body  []prose.Node // the text without the title
+	Title string        // its first heading; "" where it has none
+	Nodes []prose.Node  // all of its text
+	Body  []prose.Node  // the text without the title
+	Plain []source.Span // of what is shown as it is written, since to make something of it would take too long
 }
 
 // Guides are those of the project, in order.
@@ -40,7 +42,8 @@ func (x *Index) GuideOf(page *model.Page) *Guide {
 func (x *Index) readGuides() []*Guide {
 	var out []*Guide
 	for _, page := range x.Project.Guides {
-		g := &Guide{Page: page, Nodes: comment.ReadPage(page.Text)}
+		g := &Guide{Page: page}
+		g.Nodes, g.Plain = comment.ReadPage(page.Text)
 		g.Title, g.Body, _ = comment.PageTitle(g.Nodes)
 		out = append(out, g)
 	}

@@ -17,6 +17,7 @@ import (
 // Packages of the same stage do not know one another.
 const allowed = `
 source:            -
+growth:            -
 nearest:           -
 finding:           source
 model:             finding source
@@ -29,13 +30,13 @@ lang/golang:       lang lexing model finding source
 lang/python:       lang lexing model finding source
 lang/script:       lang lexing model finding source
 lang/madeup:       lang lexing model finding source
-lang/langtest:     lang model source
+lang/langtest:     growth lang lexing model source
 languages:         lang lang/golang lang/python lang/script
 comment/gocomment:     model prose source
 comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
-comment:           comment/blocktags comment/docstring comment/gocomment model prose prose/markdown
+comment:           comment/blocktags comment/docstring comment/gocomment model prose prose/markdown source
 parallel:          -
 join:              lang model parallel
 parts:             finding model parallel source

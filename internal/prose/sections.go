@@ -108,4 +108,5 @@ const (
 	UnknownWord FlawKind = iota
 	RepeatedSection
 	Unclosed
+	AsWritten // nothing was made of a part of the text, since that would take too long
 )

@@ -67,8 +67,12 @@ func (p *parser) markdown(lines []line) []prose.Node {
 	if p.definitions != "" {
 		m.put("\n\n"+p.definitions[1:], lines[len(lines)-1].at, true)
 	}
-	nodes := markdown.Parse(m.b.String())
+	nodes, plain := markdown.Read(m.b.String())
 	low, high := lines[0].at, lines[len(lines)-1].span().End
+	for _, span := range plain {
+		at := m.offset(span.Start)
+		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.AsWritten, Span: source.Span{Start: at, End: at}})
+	}
 	prose.Walk(nodes, func(n *prose.Node) bool {
 		if n.Span.Empty() {
 			n.Span = source.Span{Start: low, End: low}

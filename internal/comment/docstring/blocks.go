@@ -447,7 +447,11 @@ func (p *parser) fromMarkdown(lines []line) []prose.Node {
 	if p.definitions != "" {
 		text += "\n\n" + strings.TrimPrefix(p.definitions, "\n")
 	}
-	nodes := markdown.Parse(text)
+	nodes, plain := markdown.Read(text)
+	for _, span := range plain {
+		at := in.offset(int(span.Start))
+		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.AsWritten, Span: source.Span{Start: at, End: at}})
+	}
 	prose.Walk(nodes, func(n *prose.Node) bool {
 		if !n.Span.Empty() {
 			n.Span = source.Span{Start: in.offset(int(n.Span.Start)), End: in.offset(int(n.Span.End))}

@@ -16,7 +16,9 @@ import (
 	"github.com/yuin/goldmark/ast"
 	"github.com/yuin/goldmark/extension"
 	extast "github.com/yuin/goldmark/extension/ast"
+	gm "github.com/yuin/goldmark/parser"
 	"github.com/yuin/goldmark/text"
+	"github.com/yuin/goldmark/util"
 
 	"codrel/internal/prose"
 	"codrel/internal/prose/formula"
@@ -24,6 +26,11 @@ import (
 )
 
 var parser = goldmark.New(
+	goldmark.WithParser(gm.NewParser(
+		gm.WithBlockParsers(gm.DefaultBlockParsers()...),
+		gm.WithInlineParsers(gm.DefaultInlineParsers()...),
+		gm.WithParagraphTransformers(util.Prioritized(definitions{}, 100), util.Prioritized(tables{}, 150), util.Prioritized(crowds{}, 300)),
+	)),
 	goldmark.WithExtensions(extension.Table, extension.Strikethrough, extension.TaskList, extension.Footnote, extension.Linkify),
 	goldmark.WithParserOptions(formulas()...),
 ).Parser()
@@ -32,10 +39,21 @@ var parser = goldmark.New(
 // every later stage climbs through it.
 const deepest = 200
 
-// Parse reads a text. Spans are those of the text.
+// Parse reads a text, as [Read] does.
 func Parse(src string) []prose.Node {
+	nodes, _ := Read(src)
+	return nodes
+}
+
+// Read reads a text. Spans are those of the text. What would take more time than its
+// length is worth is shown as it is written: plain are the spans of that.
+func Read(src string) (nodes []prose.Node, plain []source.Span) {
+	if tooMuch(src) {
+		return asWritten(src), []source.Span{source.NewSpan(0, len(src))}
+	}
 	c := converter{src: []byte(src), text: src}
-	return c.children(parser.Parse(text.NewReader(c.src)), 0)
+	nodes = c.children(parser.Parse(text.NewReader(c.src)), 0)
+	return nodes, c.plain
 }
 
 // Title is the text of the first heading, without its pictures, and the nodes without it;
@@ -71,8 +89,9 @@ const (
 )
 
 type converter struct {
-	src  []byte
-	text string // the same
+	src   []byte
+	text  string        // the same
+	plain []source.Span // of what is shown as it is written
 }
 
 func (c *converter) children(n ast.Node, depth int) []prose.Node {
@@ -105,6 +124,10 @@ func (c *converter) node(out []prose.Node, n ast.Node, depth int) []prose.Node {
 			info = string(n.Info.Segment.Value(c.src))
 		}
 		return append(out, prose.Node{Kind: prose.CodeBlock, Info: info, Text: c.code(n), Span: blockSpan(n)})
+	case *plain:
+		span := blockSpan(n)
+		c.plain = append(c.plain, span)
+		return append(out, prose.Node{Kind: prose.CodeBlock, Info: "text", Text: strings.TrimRight(c.code(n), "\n"), Span: span})
 	case *ast.CodeBlock:
 		return append(out, prose.Node{Kind: prose.CodeBlock, Text: c.code(n), Span: blockSpan(n)})
 	case *ast.List:

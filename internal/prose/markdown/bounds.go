@@ -1,0 +1,203 @@
+package markdown
+
+import (
+	"bytes"
+	"strings"
+
+	"github.com/yuin/goldmark/ast"
+	gm "github.com/yuin/goldmark/parser"
+	"github.com/yuin/goldmark/text"
+
+	"codrel/internal/prose"
+	"codrel/internal/source"
+)
+
+// This file keeps the time that a text takes in proportion to its length. What the parser
+// would look through again and again is shown as it is written. No text that somebody
+// wrote for readers comes near these bounds.
+
+const (
+	longest      = 1 << 20 // bytes of a text
+	deepestBlock = 100     // quotes and lists in one another
+	mostLinks    = 10_000  // definitions of where links lead
+	widest       = 200     // columns of a table
+
+	// A paragraph, or a heading, may be longer, or have more marks, but not both.
+	longParagraph = 16 << 10
+	manyMarks     = 1000
+	manyLines     = 1000
+)
+
+// tooMuch reports whether all of a text is to be shown as it is written.
+func tooMuch(text string) bool {
+	if len(text) > longest {
+		return true
+	}
+	definitions := 0
+	var lists []int // columns of the lists that a line may stand in
+	for line := range strings.Lines(text) {
+		depth, column, listed := containers(line)
+		if depth > deepestBlock || strings.HasPrefix(line, "#") && crowded(line) {
+			return true
+		}
+		if strings.HasPrefix(strings.TrimLeft(line, " "), "[") && strings.Contains(line, "]:") {
+			if definitions++; definitions > mostLinks {
+				return true
+			}
+		}
+		if !listed {
+			continue
+		}
+		for len(lists) > 0 && lists[len(lists)-1] >= column {
+			lists = lists[:len(lists)-1]
+		}
+		if lists = append(lists, column); len(lists) > deepestBlock {
+			return true
+		}
+	}
+	return false
+}
+
+// containers counts the marks of quotes and lists that a line begins with; column is where
+// the first mark of a list stands.
+func containers(line string) (depth, column int, listed bool) {
+	for at := 0; at < len(line); {
+		switch c := line[at]; {
+		case c == ' ' || c == '\t':
+			at++
+			continue
+		case c == '>':
+			at++
+		case strings.IndexByte("-+*", c) >= 0 && at+1 < len(line) && (line[at+1] == ' ' || line[at+1] == '\t'):
+			if !listed {
+				column, listed = at, true
+			}
+			at += 2
+		case c >= '0' && c <= '9':
+			end := at
+			for end < len(line) && line[end] >= '0' && line[end] <= '9' {
+				end++
+			}
+			if end+1 >= len(line) || line[end] != '.' && line[end] != ')' || line[end+1] != ' ' {
+				return depth, column, listed
+			}
+			if !listed {
+				column, listed = at, true
+			}
+			at = end + 2
+		default:
+			return depth, column, listed
+		}
+		depth++
+	}
+	return depth, column, listed
+}
+
+// crowded reports whether a text has so many marks that finding their partners takes long.
+func crowded(text string) bool {
+	if len(text) < longParagraph {
+		return false
+	}
+	marks := 0
+	for i := range len(text) {
+		switch text[i] {
+		case '[', ']', '(', '<', '*', '_', '`', '~', '!', '$', '\\', ':', '@':
+			if marks++; marks > manyMarks {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// asWritten makes a paragraph of a text that nothing is made of.
+func asWritten(text string) []prose.Node {
+	span := source.NewSpan(0, len(text))
+	return []prose.Node{{Kind: prose.CodeBlock, Info: "text", Text: strings.TrimRight(text, "\n"), Span: span}}
+}
+
+// definitions takes the lines that say where links lead out of paragraphs, a few at a time:
+// the parser's own way takes all lines into its hands for each.
+type definitions struct{}
+
+func (definitions) Transform(node *ast.Paragraph, reader text.Reader, pc gm.Context) {
+	const few = 32
+	for node.Lines().Len() > 2*few {
+		lines := node.Lines()
+		cut := few
+		for cut < lines.Len() && !startsDefinition(lines.At(cut), reader) {
+			cut++
+		}
+		if first := lines.At(0); cut == lines.Len() || !startsDefinition(first, reader) {
+			break
+		}
+		part := ast.NewParagraph()
+		part.SetBlankPreviousLines(node.HasBlankPreviousLines())
+		part.Lines().AppendAll(lines.Sliced(0, cut))
+		node.Parent().InsertBefore(node.Parent(), node, part)
+		gm.LinkReferenceParagraphTransformer.Transform(part, reader, pc)
+		rest := text.NewSegments()
+		left := part.Parent() != nil // some of its lines are none
+		if left {
+			rest.AppendAll(part.Lines().Sliced(0, part.Lines().Len()))
+			part.Parent().RemoveChild(part.Parent(), part)
+		}
+		lines.SetSliced(cut, lines.Len())
+		if left {
+			rest.AppendAll(lines.Sliced(0, lines.Len()))
+			node.SetLines(rest)
+			return
+		}
+	}
+	gm.LinkReferenceParagraphTransformer.Transform(node, reader, pc)
+}
+
+func startsDefinition(line text.Segment, reader text.Reader) bool {
+	value := bytes.TrimLeft(line.Value(reader.Source()), " ")
+	return len(value) > 0 && value[0] == '[' && bytes.Contains(value, []byte("]:"))
+}
+
+// plainKind is the kind of a paragraph that is shown as it is written.
+var plainKind = ast.NewNodeKind("Plain")
+
+type plain struct{ ast.BaseBlock }
+
+func (*plain) Kind() ast.NodeKind              { return plainKind }
+func (n *plain) Dump(source []byte, level int) { ast.DumpHelper(n, source, level, nil, nil) }
+func (*plain) IsRaw() bool                     { return true }
+
+// tables shows those with too many columns as they are written: each of their rows would
+// have as many cells.
+type tables struct{}
+
+func (tables) Transform(node *ast.Paragraph, reader text.Reader, _ gm.Context) {
+	for _, line := range node.Lines().Sliced(0, min(2, node.Lines().Len())) {
+		if bytes.Count(line.Value(reader.Source()), []byte("|")) > widest {
+			showPlain(node)
+			return
+		}
+	}
+}
+
+// crowds shows paragraphs that are crowded as they are written.
+type crowds struct{}
+
+func (crowds) Transform(node *ast.Paragraph, reader text.Reader, _ gm.Context) {
+	lines := node.Lines()
+	if lines.Len() == 0 {
+		return
+	}
+	from, to := lines.At(0).Start, lines.At(lines.Len()-1).Stop
+	if to-from >= longParagraph && (lines.Len() > manyLines || crowded(string(reader.Source()[from:to]))) {
+		showPlain(node)
+	}
+}
+
+func showPlain(node *ast.Paragraph) {
+	if node.Parent() == nil {
+		return
+	}
+	n := &plain{}
+	n.SetLines(node.Lines())
+	node.Parent().ReplaceChild(node.Parent(), node, n)
+}
