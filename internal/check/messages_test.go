@@ -386,7 +386,7 @@ export const A = 1;
 /** A port. @module */
 
 /** See
- * ` + strings.Repeat("> ", 101) + `the pier.
+ * ` + strings.Repeat("> ", 200) + `the pier.
  */
 export const A = 1;
 `, `this text is shown as it is written`},

@@ -7,6 +7,7 @@ import (
 	"github.com/yuin/goldmark/ast"
 	gm "github.com/yuin/goldmark/parser"
 	"github.com/yuin/goldmark/text"
+	"github.com/yuin/goldmark/util"
 
 	"codrel/internal/prose"
 	"codrel/internal/source"
@@ -18,8 +19,7 @@ import (
 
 const (
 	longest      = 1 << 20 // bytes of a text
-	deepestBlock = 100     // quotes and lists in one another
-	mostLinks    = 10_000  // definitions of where links lead
+	deepestBlock = 150     // quotes, lists and items in one another
 	widest       = 200     // columns of a table
 
 	// A paragraph, or a heading, may be longer, or have more marks, but not both.
@@ -28,73 +28,42 @@ const (
 	manyLines     = 1000
 )
 
-// tooMuch reports whether all of a text is to be shown as it is written.
-func tooMuch(text string) bool {
-	if len(text) > longest {
-		return true
-	}
-	definitions := 0
-	var lists []int // columns of the lists that a line may stand in
-	for line := range strings.Lines(text) {
-		depth, column, listed := containers(line)
-		if depth > deepestBlock || strings.HasPrefix(line, "#") && crowded(line) {
-			return true
-		}
-		if strings.HasPrefix(strings.TrimLeft(line, " "), "[") && strings.Contains(line, "]:") {
-			if definitions++; definitions > mostLinks {
-				return true
-			}
-		}
-		if !listed {
-			continue
-		}
-		for len(lists) > 0 && lists[len(lists)-1] >= column {
-			lists = lists[:len(lists)-1]
-		}
-		if lists = append(lists, column); len(lists) > deepestBlock {
-			return true
-		}
-	}
-	return false
-}
+// bounded is a parser of blocks that takes no more of them than a text may have in one
+// another: the marks of deeper ones are text.
+type bounded struct{ gm.BlockParser }
 
-// containers counts the marks of quotes and lists that a line begins with; column is where
-// the first mark of a list stands.
-func containers(line string) (depth, column int, listed bool) {
-	for at := 0; at < len(line); {
-		switch c := line[at]; {
-		case c == ' ' || c == '\t':
-			at++
-			continue
-		case c == '>':
-			at++
-		case strings.IndexByte("-+*", c) >= 0 && at+1 < len(line) && (line[at+1] == ' ' || line[at+1] == '\t'):
-			if !listed {
-				column, listed = at, true
-			}
-			at += 2
-		case c >= '0' && c <= '9':
-			end := at
-			for end < len(line) && line[end] >= '0' && line[end] <= '9' {
-				end++
-			}
-			if end+1 >= len(line) || line[end] != '.' && line[end] != ')' || line[end+1] != ' ' {
-				return depth, column, listed
-			}
-			if !listed {
-				column, listed = at, true
-			}
-			at = end + 2
-		default:
-			return depth, column, listed
-		}
+func (p bounded) Open(parent ast.Node, reader text.Reader, pc gm.Context) (ast.Node, gm.State) {
+	depth := 0
+	for at := parent; at != nil && depth <= deepestBlock; at = at.Parent() {
 		depth++
 	}
-	return depth, column, listed
+	line, segment := reader.PeekLine()
+	_, item := parent.(*ast.List)
+	if item || depth <= deepestBlock && !(crowded(line) && bytes.HasPrefix(bytes.TrimLeft(line, " "), []byte("#"))) {
+		return p.BlockParser.Open(parent, reader, pc)
+	}
+	pc.ComputeIfAbsent(plainKey, func() any { return source.NewSpan(segment.Start, segment.Stop) })
+	return nil, gm.NoChildren
+}
+
+// plainKey is that of the first place at which a block was not opened.
+var plainKey = gm.NewContextKey()
+
+// blockParsers are those of CommonMark, of which those that may go into one another, and
+// those of headings, are bounded.
+func blockParsers() []util.PrioritizedValue {
+	list := gm.DefaultBlockParsers()
+	for i := range list {
+		switch list[i].Priority {
+		case 300, 400, 600, 800: // lists, items, headings, quotes
+			list[i].Value = bounded{list[i].Value.(gm.BlockParser)}
+		}
+	}
+	return list
 }
 
 // crowded reports whether a text has so many marks that finding their partners takes long.
-func crowded(text string) bool {
+func crowded(text []byte) bool {
 	if len(text) < longParagraph {
 		return false
 	}
@@ -110,7 +79,7 @@ func crowded(text string) bool {
 	return false
 }
 
-// asWritten makes a paragraph of a text that nothing is made of.
+// asWritten makes a block of a text that nothing is made of.
 func asWritten(text string) []prose.Node {
 	span := source.NewSpan(0, len(text))
 	return []prose.Node{{Kind: prose.CodeBlock, Info: "text", Text: strings.TrimRight(text, "\n"), Span: span}}
@@ -188,7 +157,7 @@ func (crowds) Transform(node *ast.Paragraph, reader text.Reader, _ gm.Context) {
 		return
 	}
 	from, to := lines.At(0).Start, lines.At(lines.Len()-1).Stop
-	if to-from >= longParagraph && (lines.Len() > manyLines || crowded(string(reader.Source()[from:to]))) {
+	if to-from >= longParagraph && (lines.Len() > manyLines || crowded(reader.Source()[from:to])) {
 		showPlain(node)
 	}
 }

@@ -27,7 +27,7 @@ import (
 
 var parser = goldmark.New(
 	goldmark.WithParser(gm.NewParser(
-		gm.WithBlockParsers(gm.DefaultBlockParsers()...),
+		gm.WithBlockParsers(blockParsers()...),
 		gm.WithInlineParsers(gm.DefaultInlineParsers()...),
 		gm.WithParagraphTransformers(util.Prioritized(definitions{}, 100), util.Prioritized(tables{}, 150), util.Prioritized(crowds{}, 300)),
 	)),
@@ -48,11 +48,15 @@ func Parse(src string) []prose.Node {
 // Read reads a text. Spans are those of the text. What would take more time than its
 // length is worth is shown as it is written: plain are the spans of that.
 func Read(src string) (nodes []prose.Node, plain []source.Span) {
-	if tooMuch(src) {
+	if len(src) > longest {
 		return asWritten(src), []source.Span{source.NewSpan(0, len(src))}
 	}
 	c := converter{src: []byte(src), text: src}
-	nodes = c.children(parser.Parse(text.NewReader(c.src)), 0)
+	pc := gm.NewContext()
+	nodes = c.children(parser.Parse(text.NewReader(c.src), gm.WithContext(pc)), 0)
+	if deep, ok := pc.Get(plainKey).(source.Span); ok {
+		c.plain = append(c.plain, deep)
+	}
 	return nodes, c.plain
 }
 
