@@ -90,10 +90,10 @@ type PathError struct {
 // Error names the path and what is wrong with it.
 func (e *PathError) Error() string {
 	if e.Place.Line > 0 {
-		e.Place.Message = fmt.Sprintf("%q cannot be used: %s", e.Path, plainReason(e.Err))
+		e.Place.Message = fmt.Sprintf("%q cannot be used: %s", e.Path, PlainReason(e.Err))
 		return e.Place.Error()
 	}
-	return fmt.Sprintf("%s: %s", e.Path, plainReason(e.Err))
+	return fmt.Sprintf("%s: %s", e.Path, PlainReason(e.Err))
 }
 
 // Unwrap is the error of the file system.
@@ -145,6 +145,13 @@ func Check(ctx context.Context, linked *Snapshot) (*Snapshot, error) {
 // CheckModule is what the rules find in one module of a linked snapshot, sorted.
 func CheckModule(linked *Snapshot, m *model.Module) []finding.Finding {
 	return check.Module(m, linked.Links, linked.made.rules())
+}
+
+// With is a checked snapshot with findings of what was done with it afterwards.
+func With(s *Snapshot, found []finding.Finding) *Snapshot {
+	with := *s
+	with.Findings = check.Add(s.Findings, found, s.made.rules())
+	return &with
 }
 
 // check runs the rules.

@@ -47,7 +47,7 @@ func (r *run) outside() []link.Outside {
 			r.lasts(finding.Finding{
 				Rule: finding.UnreadableSource, Form: "symbols",
 				Place:     finding.Place{File: cmp.Or(r.options.Settings.File, settings.FileName), At: e.Symbols.At},
-				Arguments: []finding.Argument{{Name: "file", Value: file}, {Name: "problem", Value: plainReason(err)}},
+				Arguments: []finding.Argument{{Name: "file", Value: file}, {Name: "problem", Value: PlainReason(err)}},
 			})
 			continue
 		}

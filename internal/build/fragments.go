@@ -48,7 +48,7 @@ func (r *run) fragments() error {
 func (r *run) fragment(folder, file string) {
 	data, err := fs.ReadFile(r.fsys, file)
 	if err != nil {
-		r.snapshot.Findings = append(r.snapshot.Findings, cannotRead(file, err))
+		r.snapshot.Findings = append(r.snapshot.Findings, CannotRead(file, err))
 		return
 	}
 	text := source.Decode(data)

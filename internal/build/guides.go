@@ -21,7 +21,7 @@ func (r *run) guides() error {
 	data, err := fs.ReadFile(r.fsys, name)
 	if err != nil {
 		if r.options.Settings.Home == "" {
-			r.snapshot.Findings = append(r.snapshot.Findings, cannotRead(name, err))
+			r.snapshot.Findings = append(r.snapshot.Findings, CannotRead(name, err))
 			return nil
 		}
 		return r.pathError("home", name, err)

@@ -78,7 +78,7 @@ func (r *run) find() error {
 		return err
 	}
 	for _, p := range found.Problems {
-		f := cannotRead(p.Path, p.Err)
+		f := CannotRead(p.Path, p.Err)
 		if p.Link && !p.Named {
 			f.Severity = finding.Note // nobody can tell that it would be source
 		}
@@ -94,15 +94,16 @@ func (r *run) lasts(f finding.Finding) {
 	r.snapshot.Findings = append(r.snapshot.Findings, f)
 }
 
-func cannotRead(path string, err error) finding.Finding {
+// CannotRead is the finding of a file that cannot be read.
+func CannotRead(path string, err error) finding.Finding {
 	return finding.Finding{
 		Rule: finding.UnreadableSource, Form: "file", Place: finding.Place{File: path, At: source.Position{Line: 1, Column: 1}},
-		Arguments: []finding.Argument{{Name: "problem", Value: plainReason(err)}},
+		Arguments: []finding.Argument{{Name: "problem", Value: PlainReason(err)}},
 	}
 }
 
-// plainReason says a file error without the operation and path that the place already names.
-func plainReason(err error) string {
+// PlainReason says a file error without the operation and path that the place already names.
+func PlainReason(err error) string {
 	switch {
 	case errors.Is(err, fs.ErrPermission):
 		return "it may not be read (permission denied)"
@@ -208,11 +209,11 @@ func (r *run) readFile(file discover.File) (*model.Facts, []finding.Finding) {
 // readSummed reads one file, and gives the SHA-256 sum of its bytes where sums are asked for.
 func (r *run) readSummed(file discover.File) (facts *model.Facts, problems []finding.Finding, sum [sha256.Size]byte) {
 	if file.Size > largestFile {
-		return nil, []finding.Finding{cannotRead(file.Path, fmt.Errorf("it is larger than %d MB; leave it out with \"skip\"", largestFile>>20))}, sum
+		return nil, []finding.Finding{CannotRead(file.Path, fmt.Errorf("it is larger than %d MB; leave it out with \"skip\"", largestFile>>20))}, sum
 	}
 	data, err := fs.ReadFile(r.fsys, file.Path)
 	if err != nil {
-		return nil, []finding.Finding{cannotRead(file.Path, err)}, sum
+		return nil, []finding.Finding{CannotRead(file.Path, err)}, sum
 	}
 	if r.options.sums {
 		sum = sha256.Sum256(data)

@@ -105,6 +105,13 @@ func Module(m *model.Module, links *link.Index, options Options) []finding.Findi
 	return merged(finding.Unique(list))
 }
 
+// Add puts findings to those of [Run], with their severities, in order.
+func Add(to, found []finding.Finding, options Options) []finding.Finding {
+	list := slices.Concat(to, options.weigh(found))
+	finding.Sort(list)
+	return list
+}
+
 func applies(options Options, rule string) bool {
 	return len(options.Only) == 0 || slices.Contains(options.Only, rule)
 }

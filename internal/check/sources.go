@@ -35,6 +35,7 @@ func Height(hour int) float64 { return 0 }
 		"more":     "not valid {language}: {problem} (more errors follow)",
 		"encoding": "not valid UTF-8 from here on; the bytes were read as ISO 8859-1",
 		"file":     "the file cannot be read: {problem}",
+		"page":     "this page cannot be written: {problem}",
 		"symbols":  "the symbols of another project cannot be read from {file}: {problem}",
 	},
 }

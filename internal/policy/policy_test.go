@@ -59,7 +59,7 @@ build/buildtest:   build languages model
 demo:              -
 vcs:               -
 recall:            parallel
-workspace:         build check finding lang languages parts prose recall render/plan render/sink render/site settings symbols vcs
+workspace:         build check finding lang languages parts prose recall render/plan render/sink render/site settings source symbols vcs
 cli:               build check demo finding languages model nearest render/modules render/plan render/stream search settings symbols workspace
 cmd/codrel:        cli
 `

@@ -4,6 +4,8 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"path"
+	"path/filepath"
 	"time"
 
 	"codrel/internal/build"
@@ -12,6 +14,7 @@ import (
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
 	"codrel/internal/render/site"
+	"codrel/internal/source"
 )
 
 // write renders the site into the target folder.
@@ -24,7 +27,8 @@ func (w *Workspace) write(ctx context.Context, s *build.Snapshot, target, forge 
 	w.progress("planning", 0, 0)
 	pages := w.Plan(s)
 	times.stage("planning")
-	err = w.Site(s, pages, forge).Write(ctx, folder)
+	var lost []finding.Finding
+	err = w.site(s, pages, forge, func(file string, err error) { lost = append(lost, build.CannotRead(file, err)) }).Write(ctx, folder)
 	times.stage("writing")
 	if err == nil {
 		err = folder.Commit()
@@ -37,6 +41,15 @@ func (w *Workspace) write(ctx context.Context, s *build.Snapshot, target, forge 
 		}
 		return nil, diskError(fmt.Errorf("the site was not written; the previous one is unchanged: %w", err))
 	}
+	for _, r := range folder.Refused() {
+		lost = append(lost, finding.Finding{
+			Rule: finding.UnreadableSource, Form: "page", Place: finding.Place{File: path.Join(filepath.ToSlash(w.Settings.Write.Site), r.Path), At: source.Position{Line: 1, Column: 1}},
+			Arguments: []finding.Argument{{Name: "problem", Value: build.PlainReason(r.Err)}},
+		})
+	}
+	if len(lost) > 0 {
+		s = build.With(s, lost)
+	}
 	return &Built{
 		Snapshot: s, Target: target, Pages: len(pages.Pages()), Files: folder.Files(), Same: folder.Unchanged(),
 		Stages: append(s.Stats.Stages, times.done...),
@@ -46,7 +59,12 @@ func (w *Workspace) write(ctx context.Context, s *build.Snapshot, target, forge 
 // Site prepares the pages of a plan. Forge is the address of a source line on the
 // project's forge, with {path} and {line}, or "".
 func (w *Workspace) Site(s *build.Snapshot, pages *plan.Plan, forge string) *site.Site {
+	return w.site(s, pages, forge, nil)
+}
+
+func (w *Workspace) site(s *build.Snapshot, pages *plan.Plan, forge string, lost func(string, error)) *site.Site {
 	return site.New(pages, site.Options{
+		Lost:      lost,
 		FrontEnds: s.FrontEnds, Look: s.Look, Report: w.report(s), Source: forge, Base: w.Settings.Site, Files: w.Files, Workers: w.workers(),
 		Progress: func(done, total int) { w.progress("writing pages", done, total) },
 	})

@@ -26,7 +26,7 @@ func moduleFolder(m *model.Module) string {
 	for part := range strings.SplitSeq(m.Path, "/") {
 		b.WriteString("/" + segment(part))
 	}
-	return b.String()
+	return shortFolder(b.String())
 }
 
 // PageOf is the address of the page that a declaration stands on: that of the type whose
@@ -41,7 +41,7 @@ func pageFile(d *model.Declaration) string {
 	if owner == nil {
 		return "index.html"
 	}
-	return ownFile(owner) + ".html"
+	return shortened(ownFile(owner), longestFile) + ".html"
 }
 
 // ownFile is the file of a declaration that has a page, without its ending: the names of
@@ -197,7 +197,34 @@ func segment(part string) string {
 	if name := b.String(); name == indexName { // a folder is not in the way of the page
 		return name
 	}
-	return guard(b.String())
+	return shortened(guard(b.String()), longestFile)
+}
+
+// File systems bound the name of a file (255 bytes on most) and the way to it (4 kB, with
+// what is before the site). Names of files have endings of up to thirty bytes behind these.
+const (
+	longestFile   = 160
+	longestFolder = 800
+)
+
+// shortened is a name, or the beginning of one that is too long with a sum of all of it:
+// it hangs on the spelling alone, and no name has such an end.
+func shortened(name string, longest int) string {
+	if len(name) <= longest {
+		return name
+	}
+	sum := fnv.New64a()
+	sum.Write([]byte(name))
+	return fmt.Sprintf("%s~%016x", strings.TrimRight(name[:longest-40], "~./"), sum.Sum64())
+}
+
+// shortFolder does the same with the way to a folder.
+func shortFolder(folder string) string {
+	if len(folder) <= longestFolder {
+		return folder
+	}
+	cut := strings.LastIndexByte(folder[:longestFolder-200], '/')
+	return folder[:cut+1] + shortened(strings.ReplaceAll(folder[cut+1:], "/", "."), longestFile)
 }
 
 // indexName is the name of the page that each folder has.

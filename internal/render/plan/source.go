@@ -125,7 +125,7 @@ func sourceAddress(file string) string {
 	for part := range strings.SplitSeq(file, "/") {
 		b.WriteString("/" + segment(part))
 	}
-	return b.String()
+	return shortFolder(b.String())
 }
 
 // sourceParts cuts a file into pages and gives the first line of each.

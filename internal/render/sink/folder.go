@@ -9,11 +9,13 @@ import (
 	"os"
 	"path"
 	"path/filepath"
+	"runtime"
 	"slices"
 	"strconv"
 	"strings"
 	"sync"
 	"sync/atomic"
+	"syscall"
 
 	"github.com/bmatcuk/doublestar/v4"
 )
@@ -38,6 +40,13 @@ type Folder struct {
 	files   []string
 	made    map[string]bool // folders in staging
 	same    atomic.Int64
+	refused []Refused
+}
+
+// Refused is a file that the file system takes under no such name.
+type Refused struct {
+	Path string
+	Err  error
 }
 
 // ForeignError is a target folder that holds files which are not Codrel's.
@@ -191,8 +200,40 @@ func (f *Folder) kept(rel string) bool {
 }
 
 // Put stages one file. Where the target has the same bytes already, the file
-// is linked instead of written, so that its time stamp stays.
+// is linked instead of written, so that its time stamp stays. A file whose name the file
+// system refuses is left out and kept for [Folder.Refused].
 func (f *Folder) Put(p string, data []byte) error {
+	err := f.put(p, data)
+	if err == nil || !ofName(err) {
+		return err
+	}
+	f.mu.Lock()
+	f.refused = append(f.refused, Refused{p, err})
+	f.mu.Unlock()
+	return nil
+}
+
+// ofName reports whether an error is of the name of a file, and the next file may be written.
+func ofName(err error) bool {
+	for _, of := range []syscall.Errno{syscall.ENAMETOOLONG, syscall.EINVAL, syscall.EILSEQ, syscall.ELOOP, syscall.ENOTDIR, syscall.EISDIR} {
+		if errors.Is(err, of) {
+			return true
+		}
+	}
+	var code syscall.Errno
+	const invalidName, tooLong = 123, 206 // of Windows
+	return runtime.GOOS == "windows" && errors.As(err, &code) && (code == invalidName || code == tooLong)
+}
+
+// Refused are the files that were left out, sorted.
+func (f *Folder) Refused() []Refused {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	slices.SortFunc(f.refused, func(a, b Refused) int { return strings.Compare(a.Path, b.Path) })
+	return f.refused
+}
+
+func (f *Folder) put(p string, data []byte) error {
 	if !filepath.IsLocal(filepath.FromSlash(p)) {
 		return fmt.Errorf("the page address %q leaves the site", p)
 	}
@@ -200,14 +241,15 @@ func (f *Folder) Put(p string, data []byte) error {
 		return err
 	}
 	staged := filepath.Join(f.staging, filepath.FromSlash(p))
+	if f.old[p] && f.link(p, staged, data) {
+		f.same.Add(1)
+	} else if err := os.WriteFile(staged, data, 0o644); err != nil {
+		return err
+	}
 	f.mu.Lock()
 	f.files = append(f.files, p)
 	f.mu.Unlock()
-	if f.old[p] && f.link(p, staged, data) {
-		f.same.Add(1)
-		return nil
-	}
-	return os.WriteFile(staged, data, 0o644)
+	return nil
 }
 
 func (f *Folder) link(p, staged string, data []byte) bool {

@@ -43,6 +43,9 @@ type Options struct {
 	Files     fs.FS                    // of the project, for local images of the guides
 	Workers   int
 	Progress  func(done, total int) // may be nil; called from several goroutines
+	// Lost is told of a picture that pages show and that cannot be read when it is copied;
+	// may be nil.
+	Lost func(file string, err error)
 }
 
 // Site is a site that can be rendered, page by page.
@@ -166,7 +169,10 @@ func (s *Site) copyFiles(to sink.Sink) error {
 	for file, address := range s.images {
 		data, err := fs.ReadFile(s.options.Files, file)
 		if err != nil {
-			return err
+			if s.options.Lost != nil {
+				s.options.Lost(file, err)
+			}
+			continue
 		}
 		if err := to.Put(address, data); err != nil {
 			return err
