@@ -86,6 +86,8 @@ type surface struct {
 type onDemand struct {
 	names      func() map[string][]*model.Module                         // modules by the names in reach at their top
 	tops       func() []string                                           // those names, sorted
+	endings    func() map[string][]*model.Module                         // modules by their names, and by the last part of their paths
+	listed     sync.Map                                                  // of modules: what their lists of exports say of declarations, see [Index.Listed]
 	besides    func() map[*model.Declaration]*model.Declaration          // the code of what entries only declare
 	named      func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
 	fragments  func() map[string]*Fragment
@@ -160,6 +162,7 @@ func New(project *model.Project, options Options) *Index {
 func (x *Index) promise() {
 	x.besides = sync.OnceValue(x.findBesides)
 	x.names = sync.OnceValue(x.topNames)
+	x.endings = sync.OnceValue(x.moduleEndings)
 	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
 	x.graph = sync.OnceValue(x.makeGraph)
 	x.fragments = sync.OnceValue(x.readFragments)
@@ -241,6 +244,20 @@ func (x *Index) importable(lib *model.Library, path string) *model.Module {
 		}
 	}
 	return x.elsewhere.importable(path, lib.Habits)
+}
+
+// moduleEndings are the modules that names of modules can mean, in order.
+func (x *Index) moduleEndings() map[string][]*model.Module {
+	endings := map[string][]*model.Module{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			endings[m.Name] = append(endings[m.Name], m)
+			if last := m.Last(); last != m.Name {
+				endings[last] = append(endings[last], m)
+			}
+		}
+	}
+	return endings
 }
 
 func (x *Index) topNames() map[string][]*model.Module {

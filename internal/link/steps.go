@@ -193,23 +193,18 @@ func (x *Index) byPathsEnd(lib *model.Library, names []string) (found []Target) 
 // path ends in the first name. Modules out of reach are not found this way.
 func (x *Index) modulesNamed(only, not *model.Library) step {
 	return func(names []string) (found []Target, partial bool, beyond *Target) {
-		for _, lib := range x.Project.Libraries {
-			if only != nil && lib.Library != only || lib.Library == not {
+		for _, m := range x.endings()[names[0]] {
+			if only != nil && m.Library != only || m.Library == not || !x.seen(m) {
 				continue
 			}
-			for _, m := range lib.Modules {
-				if m.Name != names[0] && m.Last() != names[0] || !x.seen(m) {
-					continue
-				}
-				if len(names) == 1 {
-					found = append(found, Target{Module: m})
-					continue
-				}
-				if d := x.path(m, names[1:]); d != nil {
-					found = append(found, Target{Declaration: d})
-				} else {
-					partial = partial || !x.openPath(m, names[1:])
-				}
+			if len(names) == 1 {
+				found = append(found, Target{Module: m})
+				continue
+			}
+			if d := x.path(m, names[1:]); d != nil {
+				found = append(found, Target{Declaration: d})
+			} else {
+				partial = partial || !x.openPath(m, names[1:])
 			}
 		}
 		return found, partial, nil

@@ -179,12 +179,21 @@ func (x *Index) Listed(d *model.Declaration) *Export {
 		return nil
 	}
 	m := x.Home(d)
-	for _, g := range x.Exports(m) {
-		if g.Doc != nil && g.Target.Declaration == d {
-			return &g
-		}
+	if !x.takers[m] {
+		return nil
 	}
-	return nil
+	known, ok := x.listed.Load(m)
+	if !ok {
+		list := map[*model.Declaration]*Export{}
+		exports := x.Exports(m)
+		for i := range exports {
+			if g := &exports[i]; g.Doc != nil && g.Target.Declaration != nil && list[g.Target.Declaration] == nil {
+				list[g.Target.Declaration] = g
+			}
+		}
+		known, _ = x.listed.LoadOrStore(m, list)
+	}
+	return known.(map[*model.Declaration]*Export)[d]
 }
 
 // visible reports whether users can take a declaration from its module, if they can take

@@ -20,6 +20,8 @@ type modulePlan struct {
 	constants func() map[*model.Declaration][]*model.Declaration // by their types
 	siblings  func() siblings
 	pages     func() []*Page // its own and those of its types, in reading order
+	chained   func() []*Page // those of them that are read one after the other
+	types     func() *listed // those at its top, as contents list them
 	rooms     sync.Map       // of its pages, by type, nil for its own: func() *room
 	users     func() *userLists
 }
@@ -44,6 +46,10 @@ func (p *Plan) planModule(m *model.Module) *modulePlan {
 	v.constants = sync.OnceValue(func() map[*model.Declaration][]*model.Declaration { return p.constantsOf(v.contents().top) })
 	v.siblings = sync.OnceValue(func() siblings { return p.siblingsOf(m) })
 	v.pages = sync.OnceValue(func() []*Page { return p.modulePages(v) })
+	v.chained = sync.OnceValue(func() []*Page {
+		return slices.DeleteFunc(slices.Clone(v.pages()), func(page *Page) bool { return page.Same != nil })
+	})
+	v.types = sync.OnceValue(v.listTypes)
 	v.users = sync.OnceValue(func() *userLists { return p.listUsers(v) })
 	return v
 }
@@ -79,9 +85,33 @@ func (p *Plan) modulePages(v *modulePlan) []*Page {
 	return pages
 }
 
-// chained are the pages of a module that are read one after the other.
-func (v *modulePlan) chained() []*Page {
-	return slices.DeleteFunc(slices.Clone(v.pages()), func(page *Page) bool { return page.Same != nil })
+// listed is a list with the places of its items.
+type listed struct {
+	list   []*model.Declaration
+	places map[*model.Declaration]int
+}
+
+// Types are the types at the top of a module, in the order of its groups, and the place of
+// one of them among these; -1 for what is none.
+func (p *Plan) Types(m *model.Module, of *model.Declaration) (list []*model.Declaration, place int) {
+	types := p.modules[m].types()
+	if at, ok := types.places[of]; ok {
+		return types.list, at
+	}
+	return types.list, -1
+}
+
+func (v *modulePlan) listTypes() *listed {
+	out := &listed{places: map[*model.Declaration]int{}}
+	for _, g := range v.groups() {
+		for _, d := range g.All() {
+			if d.Kind().IsType() {
+				out.places[d] = len(out.list)
+				out.list = append(out.list, d)
+			}
+		}
+	}
+	return out
 }
 
 // owners are the declarations among some that have pages, each before those in it.

@@ -30,6 +30,7 @@ type Plan struct {
 	shown     map[*model.Library][]*model.Module
 	libraries map[*model.Library]string // addresses of their pages
 	modules   map[*model.Module]*modulePlan
+	places    map[*model.Module]int // among the modules of their library that are shown
 	around    func() map[place][]*model.Module
 	sources   *sources
 	letters   func() []*Page
@@ -49,12 +50,13 @@ type Options struct {
 func New(links *link.Index, options Options) *Plan {
 	p := &Plan{
 		Links: links, Source: options.Source, HasFindings: options.Findings >= 0, HasCoverage: options.Coverage, options: options,
-		shown: map[*model.Library][]*model.Module{}, libraries: map[*model.Library]string{}, modules: map[*model.Module]*modulePlan{},
+		shown: map[*model.Library][]*model.Module{}, libraries: map[*model.Library]string{}, modules: map[*model.Module]*modulePlan{}, places: map[*model.Module]int{},
 	}
 	for _, lib := range links.Project.Libraries {
 		p.libraries[lib.Library] = Library(lib.Library)
 		for _, m := range lib.Modules {
 			if links.ModuleInReach(m) {
+				p.places[m] = len(p.shown[lib.Library])
 				p.shown[lib.Library] = append(p.shown[lib.Library], m)
 				p.modules[m] = p.planModule(m)
 			}
@@ -212,7 +214,7 @@ func (p *Plan) beforePage(page *Page) *Page {
 	case page.Module == modules[0]:
 		return p.libraryPage(page.Library)
 	default:
-		return last(modules[slices.Index(modules, page.Module)-1])
+		return last(modules[p.places[page.Module]-1])
 	}
 }
 
@@ -223,7 +225,7 @@ func (p *Plan) afterPage(page *Page) *Page {
 		if chained := p.modules[page.Module].chained(); page.place+1 < len(chained) {
 			return chained[page.place+1]
 		}
-		next = slices.Index(modules, page.Module) + 1
+		next = p.places[page.Module] + 1
 	}
 	if next < len(modules) {
 		return p.modules[modules[next]].pages()[0]

@@ -31,8 +31,15 @@ func window[T comparable](list []T, item T, most int) []T {
 	if len(list) <= most {
 		return list
 	}
-	at := max(0, slices.Index(list, item))
-	from := max(0, min(at-most/2, len(list)-most))
+	return windowAt(list, slices.Index(list, item), most)
+}
+
+// windowAt is the same around the item at an index, or at the beginning where that is negative.
+func windowAt[T any](list []T, at, most int) []T {
+	if len(list) <= most {
+		return list
+	}
+	from := max(0, min(max(0, at)-most/2, len(list)-most))
 	return list[from : from+most]
 }
 
@@ -133,7 +140,8 @@ func (w *contentsWriter) modules() {
 
 // inside lists what is below the page's module and what it declares.
 func (w *contentsWriter) inside(own *model.Module, below []*model.Module) {
-	list := w.listed(own)
+	way := w.way()
+	list, place := w.listed(own, first(way))
 	if len(below)+len(list) == 0 {
 		return
 	}
@@ -142,8 +150,7 @@ func (w *contentsWriter) inside(own *model.Module, below []*model.Module) {
 		w.module(sub, escape(sub.Last())+"/")
 		w.raw("</li>")
 	}
-	way := w.way()
-	shown := window(list, first(way), mostOwn)
+	shown := windowAt(list, place, mostOwn)
 	for _, d := range shown {
 		if len(w.out) < fullContents || d == first(way) {
 			w.declaration(d, way)
@@ -155,20 +162,17 @@ func (w *contentsWriter) inside(own *model.Module, below []*model.Module) {
 	w.raw("</ul>")
 }
 
-// listed are the declarations of a module that the contents list, in the order
-// of the overview: all of them on the module's own page, the types elsewhere.
-func (w *contentsWriter) listed(m *model.Module) []*model.Declaration {
-	var out []*model.Declaration
-	for _, g := range w.v.plan.GroupsOf(m) {
-		for _, list := range [][]*model.Declaration{g.Declarations, g.Deprecated} {
-			for _, d := range list {
-				if d.Kind().IsType() || w.v.page.Kind == plan.ModulePage {
-					out = append(out, d)
-				}
-			}
-		}
+// listed are the declarations of a module that the contents list, in the order of the
+// overview: all of them on the module's own page, the types elsewhere. place is that of one
+// of them.
+func (w *contentsWriter) listed(m *model.Module, of *model.Declaration) (list []*model.Declaration, place int) {
+	if w.v.page.Kind != plan.ModulePage {
+		return w.v.plan.Types(m, of)
 	}
-	return out
+	for _, g := range w.v.plan.GroupsOf(m) {
+		list = append(list, g.All()...)
+	}
+	return list, slices.Index(list, of)
 }
 
 // way are the namespaces that lead to the page's type, and itself, from the outermost on.
