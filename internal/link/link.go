@@ -18,6 +18,7 @@ import (
 	"codrel/internal/comment"
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/nearest"
 	"codrel/internal/prose"
 )
 
@@ -85,8 +86,11 @@ type surface struct {
 // onDemand is what is worked out when it is first asked for.
 type onDemand struct {
 	names      func() map[string][]*model.Module                         // modules by the names in reach at their top
-	tops       func() []string                                           // those names, sorted
+	tops       func() *nearest.Words                                     // those names
+	namedIn    sync.Map                                                  // of modules and declarations: the names in them, see [Index.namesIn]
 	endings    func() map[string][]*model.Module                         // modules by their names, and by the last part of their paths
+	declaring  func() map[string][]*model.Module                         // modules by the names at their top, in reach or not
+	dotted     func() map[string][]*model.Module                         // modules whose paths have dots, by what stands behind the last
 	listed     sync.Map                                                  // of modules: what their lists of exports say of declarations, see [Index.Listed]
 	besides    func() map[*model.Declaration]*model.Declaration          // the code of what entries only declare
 	named      func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
@@ -163,7 +167,9 @@ func (x *Index) promise() {
 	x.besides = sync.OnceValue(x.findBesides)
 	x.names = sync.OnceValue(x.topNames)
 	x.endings = sync.OnceValue(x.moduleEndings)
-	x.tops = sync.OnceValue(func() []string { return slices.Sorted(maps.Keys(x.names())) })
+	x.declaring = sync.OnceValue(x.declaringModules)
+	x.dotted = sync.OnceValue(x.dottedModules)
+	x.tops = sync.OnceValue(func() *nearest.Words { return nearest.NewWords(slices.Sorted(maps.Keys(x.names()))) })
 	x.graph = sync.OnceValue(x.makeGraph)
 	x.fragments = sync.OnceValue(x.readFragments)
 	x.guides = sync.OnceValue(x.readGuides)
@@ -258,6 +264,18 @@ func (x *Index) moduleEndings() map[string][]*model.Module {
 		}
 	}
 	return endings
+}
+
+func (x *Index) dottedModules() map[string][]*model.Module {
+	dotted := map[string][]*model.Module{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if i := strings.LastIndexByte(m.Path, '.'); i >= 0 {
+				dotted[m.Path[i+1:]] = append(dotted[m.Path[i+1:]], m)
+			}
+		}
+	}
+	return dotted
 }
 
 func (x *Index) topNames() map[string][]*model.Module {

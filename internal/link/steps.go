@@ -175,8 +175,8 @@ func (x *Index) byDottedPath(from Scope) step {
 func (x *Index) byPathsEnd(lib *model.Library, names []string) (found []Target) {
 	for n := len(names); n > 1 && len(found) == 0; n-- {
 		end := "." + strings.Join(names[:n], ".")
-		for _, m := range x.modulesOf(lib) {
-			if !strings.HasSuffix(m.Path, end) || !x.seen(m) {
+		for _, m := range x.dotted()[names[n-1]] {
+			if m.Library != lib || !strings.HasSuffix(m.Path, end) || !x.seen(m) {
 				continue
 			}
 			if n == len(names) {

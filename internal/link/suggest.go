@@ -168,17 +168,15 @@ func (x *Index) nearInDotted(from Scope, names []string) string {
 // or, where that has none, of the project; else nil.
 func (x *Index) only(from Scope, path string) *model.Declaration {
 	var own, other []*model.Declaration
-	for _, lib := range x.Project.Libraries {
-		for _, m := range lib.Modules {
-			if !x.seen(m) {
-				continue
-			}
-			if d := m.Lookup(path); d != nil && x.InReach(d) {
-				if from.Module != nil && lib.Library == from.Module.Library {
-					own = append(own, d)
-				} else {
-					other = append(other, d)
-				}
+	for _, m := range x.declaring()[firstName(path)] {
+		if !x.seen(m) {
+			continue
+		}
+		if d := m.Lookup(path); d != nil && x.InReach(d) {
+			if from.Module != nil && m.Library == from.Module.Library {
+				own = append(own, d)
+			} else {
+				other = append(other, d)
 			}
 		}
 	}
@@ -211,17 +209,38 @@ func (x *Index) namesOf(from Scope, d *model.Declaration, whole bool) []string {
 func (x *Index) Kept(from Scope, written string) bool {
 	r := prose.ParseName(written)
 	path := strings.Join(r.Path, ".")
-	for _, lib := range x.Project.Libraries {
-		if from.Module != nil && lib.Library != from.Module.Library {
+	for _, m := range x.declaring()[firstName(path)] {
+		if from.Module != nil && m.Library != from.Module.Library {
 			continue
 		}
-		for _, m := range lib.Modules {
-			if d := m.Lookup(path); d != nil && !x.InReach(d) {
-				return true
-			}
+		if d := m.Lookup(path); d != nil && !x.InReach(d) {
+			return true
 		}
 	}
 	return false
+}
+
+// firstName is what stands before the first dot of a path.
+func firstName(path string) string {
+	first, _, _ := strings.Cut(path, ".")
+	return first
+}
+
+// declaringModules are the modules that declare names at their top, by these.
+func (x *Index) declaringModules() map[string][]*model.Module {
+	out := map[string][]*model.Module{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			for _, d := range m.Top {
+				for _, name := range []string{firstName(d.Name), firstName(d.Written())} {
+					if list := out[name]; len(list) == 0 || list[len(list)-1] != m {
+						out[name] = append(list, m)
+					}
+				}
+			}
+		}
+	}
+	return out
 }
 
 // fromModule is a declaration's path behind its module's name, as a reference
@@ -262,7 +281,7 @@ func (x *Index) nearSibling(d *model.Declaration, names []string) string {
 	if d.Parent != nil {
 		owner = d.Parent
 	}
-	return nearest.Word(names[0], x.shownNames(owner.Members))
+	return x.namesIn(owner, owner.Members).Closest(names[0])
 }
 
 // nearMember replaces the first of names that is no member of d.
@@ -270,7 +289,7 @@ func (x *Index) nearMember(d *model.Declaration, prefix string, names []string) 
 	for i, name := range names {
 		next := x.member(d, name)
 		if next == nil {
-			word := nearest.Word(name, x.shownNames(d.Members))
+			word := x.namesIn(d, d.Members).Closest(name)
 			if word == "" {
 				return ""
 			}
@@ -287,7 +306,7 @@ func (x *Index) nearIn(m *model.Module, prefix string, names []string) string {
 	if first := m.Lookup(names[0]); first != nil {
 		return x.nearMember(first, prefix+names[0], names[1:])
 	}
-	word := nearest.Word(names[0], x.shownNames(m.Top))
+	word := x.namesIn(m, m.Top).Closest(names[0])
 	if word == "" {
 		return ""
 	}
@@ -301,18 +320,16 @@ func (x *Index) nearIn(m *model.Module, prefix string, names []string) string {
 // nearAnywhere compares with the names of all modules: a last resort, taken
 // only for references that name more than one thing or stand in no module.
 func (x *Index) nearAnywhere(names []string) string {
-	for _, lib := range x.Project.Libraries {
-		for _, m := range lib.Modules {
-			if x.seen(m) && m.Name == names[0] && len(names) > 1 {
-				if near := x.nearIn(m, names[0]+".", names[1:]); near != "" {
-					return near
-				}
+	for _, m := range x.endings()[names[0]] {
+		if x.seen(m) && m.Name == names[0] && len(names) > 1 {
+			if near := x.nearIn(m, names[0]+".", names[1:]); near != "" {
+				return near
 			}
 		}
 	}
-	tops, first := x.tops(), names[0]
-	if _, known := slices.BinarySearch(tops, first); !known {
-		if first = nearest.Word(first, tops); first == "" {
+	first := names[0]
+	if len(x.names()[first]) == 0 {
+		if first = x.tops().Closest(first); first == "" {
 			return ""
 		}
 	}
@@ -329,6 +346,16 @@ func (x *Index) nearAnywhere(names []string) string {
 		}
 	}
 	return ""
+}
+
+// namesIn are the names in reach of what stands in a module or declaration.
+func (x *Index) namesIn(of any, list []*model.Declaration) *nearest.Words {
+	if known, ok := x.namedIn.Load(of); ok {
+		return known.(*nearest.Words)
+	}
+	words := nearest.NewWords(x.shownNames(list))
+	x.namedIn.Store(of, words)
+	return words
 }
 
 func (x *Index) shownNames(list []*model.Declaration) []string {

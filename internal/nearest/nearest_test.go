@@ -1,6 +1,7 @@
 package nearest_test
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -26,4 +27,22 @@ func TestDistance(t *testing.T) {
 		assert.Equal(t, c.want, nearest.Distance(c.b, c.a, 9), c.b)
 		assert.Equal(t, min(c.want, 2), nearest.Distance(c.a, c.b, 2), "gives up at 2")
 	}
+}
+
+// Of many words, those are found that begin, or end, as the wrong one does.
+func TestWords(t *testing.T) {
+	var many []string
+	for i := range 30_000 {
+		many = append(many, fmt.Sprintf("Harbour%dMaster", i))
+	}
+	many = append(many, "Height", "Quay")
+	words := nearest.NewWords(many)
+	for word, want := range map[string]string{
+		"Hight": "Height", "Qauy": "Quay", "Harbour12345Maste": "Harbour12345Master", "Hrbour777Master": "Harbour777Master", "harbour9Master": "Harbour9Master", "Xylophone": "",
+	} {
+		assert.Equal(t, want, words.Closest(word), word)
+	}
+	few := nearest.NewWords([]string{"Height", "High"})
+	assert.Equal(t, "Height", few.Closest("Hight"))
+	assert.Equal(t, "", nearest.NewWords(nil).Closest("Hight"))
 }

@@ -18,9 +18,10 @@ type Builder struct {
 	File  *model.Page // the file the text is, where it is one
 	Shown *link.Guide // the guide that the page shows, whose headings have anchors there
 	slug  func(string) string
-	entry described // what is being described; nothing outside of entries
-	depth int       // of texts that stand for others
-	inner bool      // a link is open: it holds no other
+	entry described       // what is being described; nothing outside of entries
+	depth int             // of texts that stand for others
+	inner bool            // a link is open: it holds no other
+	heads map[string]bool // anchors of the headings of the guide that is shown; nil until somebody asks
 }
 
 // described names the parameter, result or failure whose text is being made.
@@ -286,12 +287,16 @@ func (b *Builder) hasHeading(anchor string) bool {
 	if b.Shown == nil || b.Shown.Page != b.File {
 		return false
 	}
-	found := false
-	prose.Walk(b.Shown.Body, func(n *prose.Node) bool {
-		found = found || n.Kind == prose.Heading && b.slug(prose.Plain(n.Children)) == anchor
-		return !found
-	})
-	return found
+	if b.heads == nil {
+		b.heads = map[string]bool{}
+		prose.Walk(b.Shown.Body, func(n *prose.Node) bool {
+			if n.Kind == prose.Heading {
+				b.heads[b.slug(prose.Plain(n.Children))] = true
+			}
+			return true
+		})
+	}
+	return b.heads[anchor]
 }
 
 // image is a local picture, or a link to a remote one: pages ask nothing of the network.
