@@ -179,7 +179,7 @@ func (x *Index) gives(m *model.Module, name string, way *trail) Target {
 		return Target{}
 	}
 	for _, f := range m.Files {
-		for _, i := range x.imports[f] {
+		for i := range x.importsKnownAs(f, name) {
 			if i.member != "*" && i.name == name && (i.member != "" || i.public || i.whole || i.module != nil) {
 				if t := x.taken(m.Library, i, way); !t.None() || !i.whole {
 					return t
@@ -188,8 +188,8 @@ func (x *Index) gives(m *model.Module, name string, way *trail) Target {
 		}
 	}
 	for _, f := range m.Files { // what is named outweighs what comes with everything
-		for _, i := range x.imports[f] {
-			if i.member == "*" && i.module != nil && i.module != m {
+		for i := range x.wholeImports(f) {
+			if i.module != nil && i.module != m {
 				if t := x.star(i.module, name, way); !t.None() {
 					return t
 				}
@@ -231,7 +231,7 @@ func (x *Index) star(m *model.Module, name string, way *trail) Target {
 		return x.gives(m, name, way)
 	}
 	for _, f := range m.Files {
-		for _, i := range x.imports[f] {
+		for i := range x.importsKnownAs(f, name) {
 			if i.name == name && f.HasExportList && !i.public {
 				return Target{}
 			}
@@ -280,7 +280,7 @@ func (x *Index) standsFor(d *model.Declaration, way *trail) Target {
 				return t
 			}
 		}
-		for _, i := range x.imports[o.File] {
+		for i := range x.importsKnownAs(o.File, d.Name) {
 			if i.name != d.Name || i.module == nil && !i.whole || i.member == "*" {
 				continue
 			}
@@ -337,7 +337,7 @@ func (x *Index) nameAt(m *model.Module, f *model.Facts, name string, but *model.
 		}
 		return Target{Declaration: own}
 	}
-	for _, i := range x.imports[f] {
+	for i := range x.importsKnownAs(f, name) {
 		if i.name == name && i.module != nil {
 			return x.taken(m.Library, i, way)
 		}
@@ -355,7 +355,7 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 	if !qualified {
 		return x.bareTarget(m, f, name)
 	}
-	for _, i := range x.imports[f] {
+	for i := range x.importsKnownAs(f, first) {
 		switch {
 		case (i.member != "" || i.whole) && i.name == first:
 			return x.under(x.taken(m.Library, i, &trail{}), rest)
@@ -466,7 +466,7 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 	if m.Library.Elsewhere != nil {
 		return x.elsewhere.beside(m, name)
 	}
-	for _, i := range x.imports[f] {
+	for i := range x.importsKnownAs(f, name) {
 		switch {
 		case i.name == "." && i.module != nil:
 			if t := x.gives(i.module, name, &trail{}); !t.None() {

@@ -55,13 +55,14 @@ type Index struct {
 
 // table is which modules there are, by all that names them, and what files import.
 type table struct {
-	elsewhere *elsewhere
-	modules   map[string][]*model.Module // by path, code only
-	packages  map[string]*model.Module   // by what users import them by, where that is not the path
-	imports   map[*model.Facts][]imported
-	called    map[string][]*model.Declaration // by the paths that comments call them by
-	takers    map[*model.Module]bool          // modules that take names out of others
-	stubbed   map[*model.Module]bool          // modules of code and of what only declares
+	elsewhere    *elsewhere
+	modules      map[string][]*model.Module // by path, code only
+	packages     map[string]*model.Module   // by what users import them by, where that is not the path
+	imports      map[*model.Facts][]imported
+	importPlaces sync.Map                        // of files: *importIndex, see [Index.importsKnownAs]
+	called       map[string][]*model.Declaration // by the paths that comments call them by
+	takers       map[*model.Module]bool          // modules that take names out of others
+	stubbed      map[*model.Module]bool          // modules of code and of what only declares
 }
 
 // surface is what users can name and where it stands; [Index.findSurface] works it out. It

@@ -111,7 +111,7 @@ func (x *Index) ofOwnName(m *model.Module, names []string) ([]Target, bool, *Tar
 }
 
 func (x *Index) ofImports(from Scope, names []string) ([]Target, bool, *Target) {
-	for _, i := range x.imports[from.File] {
+	for i := range x.importsKnownAs(from.File, names[0]) {
 		if strings.Contains(i.name, ".") { // a module by its whole path
 			path := strings.Split(i.name, ".")
 			if i.name == "." || len(names) < len(path) || !slices.Equal(names[:len(path)], path) {

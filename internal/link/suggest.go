@@ -36,7 +36,7 @@ func (x *Index) Near(from Scope, written string) string {
 	if first := x.bare(from.Module, from.File, r.Path[0]); first != nil {
 		return x.nearMember(first, r.Path[0], r.Path[1:])
 	}
-	for _, i := range x.imports[from.File] {
+	for i := range x.importsKnownAs(from.File, r.Path[0]) {
 		if i.name == r.Path[0] && i.module != nil && len(r.Path) > 1 {
 			return x.nearIn(i.module, i.name+".", r.Path[1:])
 		}
@@ -131,7 +131,7 @@ func (x *Index) namedModule(from Scope, r prose.Name) *model.Module {
 	if len(r.Path) < 2 {
 		return nil
 	}
-	for _, i := range x.imports[from.File] {
+	for i := range x.importsKnownAs(from.File, r.Path[0]) {
 		if i.name == r.Path[0] && i.member == "" && i.module != nil {
 			return i.module
 		}
