@@ -2,7 +2,9 @@ package cli
 
 import (
 	"os"
+	"runtime"
 	"runtime/debug"
+	"runtime/metrics"
 )
 
 // The heap a run grows to before the collector works hard. Reading makes much
@@ -21,6 +23,9 @@ func limitMemory() {
 		debug.SetGCPercent(collectEvery)
 	}
 	allowMemory(0)
+	if os.Getenv("GOMEMLIMIT") == "" {
+		afterCollection()
+	}
 }
 
 // allowMemory raises the limit for an input of this size: a limit that does not
@@ -30,3 +35,21 @@ func allowMemory(input int64) {
 		debug.SetMemoryLimit(max(softLimit, input*perByte))
 	}
 }
+
+// afterCollection looks at what is left after each collection: where it comes close to the
+// limit, as with half a million declarations on a single line, the limit makes room for
+// half as much again, or the collector would do nothing but run.
+func afterCollection() {
+	runtime.AddCleanup(new(mark), func(struct{}) {
+		live := []metrics.Sample{{Name: "/gc/heap/live:bytes"}}
+		if metrics.Read(live); live[0].Value.Kind() == metrics.KindUint64 {
+			if need := int64(live[0].Value.Uint64()) * 3 / 2; need > debug.SetMemoryLimit(-1) {
+				debug.SetMemoryLimit(need)
+			}
+		}
+		afterCollection()
+	}, struct{}{})
+}
+
+// mark is let go at once, so that the next collection finds it.
+type mark struct{ _ [16]byte }

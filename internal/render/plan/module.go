@@ -19,10 +19,11 @@ type modulePlan struct {
 	groups    func() []Group
 	constants func() map[*model.Declaration][]*model.Declaration // by their types
 	siblings  func() siblings
-	pages     func() []*Page // its own and those of its types, in reading order
-	chained   func() []*Page // those of them that are read one after the other
-	types     func() *listed // those at its top, as contents list them
-	rooms     sync.Map       // of its pages, by type, nil for its own: func() *room
+	pages     func() []*Page                      // its own and those of its types, in reading order
+	pageOf    func() map[*model.Declaration]*Page // the same by the type that each shows; nil for the module's own
+	chained   func() []*Page                      // those of them that are read one after the other
+	types     func() *listed                      // those at its top, as contents list them
+	rooms     sync.Map                            // of its pages, by type, nil for its own: func() *room
 	users     func() *userLists
 }
 
@@ -48,6 +49,15 @@ func (p *Plan) planModule(m *model.Module) *modulePlan {
 	v.pages = sync.OnceValue(func() []*Page { return p.modulePages(v) })
 	v.chained = sync.OnceValue(func() []*Page {
 		return slices.DeleteFunc(slices.Clone(v.pages()), func(page *Page) bool { return page.Same != nil })
+	})
+	v.pageOf = sync.OnceValue(func() map[*model.Declaration]*Page {
+		pages := map[*model.Declaration]*Page{}
+		for _, page := range v.pages() {
+			if pages[page.Type] == nil {
+				pages[page.Type] = page
+			}
+		}
+		return pages
 	})
 	v.types = sync.OnceValue(v.listTypes)
 	v.users = sync.OnceValue(func() *userLists { return p.listUsers(v) })
@@ -136,7 +146,7 @@ func (p *Plan) Nested(d *model.Declaration) []*model.Declaration {
 	if !HasPage(d) || !holdsPages(d) {
 		return nil
 	}
-	return slices.DeleteFunc(p.Members(d), func(member *model.Declaration) bool { return !member.Kind().IsType() })
+	return slices.DeleteFunc(slices.Clone(p.Members(d)), func(member *model.Declaration) bool { return !member.Kind().IsType() })
 }
 
 // Top are the declarations at the top of a module that are in reach, in the

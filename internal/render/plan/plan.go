@@ -30,6 +30,7 @@ type Plan struct {
 	shown     map[*model.Library][]*model.Module
 	libraries map[*model.Library]string // addresses of their pages
 	modules   map[*model.Module]*modulePlan
+	members   sync.Map              // of types with many: []*model.Declaration
 	places    map[*model.Module]int // among the modules of their library that are shown
 	around    func() map[place][]*model.Module
 	sources   *sources
@@ -344,7 +345,21 @@ func siteOf(m *model.Module) string {
 }
 
 // Members are the members of a declaration that are in reach, in source order.
-func (p *Plan) Members(d *model.Declaration) []*model.Declaration { return p.inReach(d.Members) }
+func (p *Plan) Members(d *model.Declaration) []*model.Declaration {
+	if len(d.Members) < manyMembers {
+		return p.inReach(d.Members)
+	}
+	if known, ok := p.members.Load(d); ok {
+		return known.([]*model.Declaration)
+	}
+	members := p.inReach(d.Members)
+	p.members.Store(d, slices.Clip(members))
+	return members
+}
+
+// manyMembers is from how many members on a list is kept: a type with so many may have many
+// pages, each of which asks.
+const manyMembers = 200
 
 // Within are the declarations in reach that stand in another one however deep, each
 // before what stands in it, but for what stands on pages of its own.

@@ -109,11 +109,10 @@ func (p *Plan) morePages(v *modulePlan) (pages []*Page) {
 // makeRoom plans the pages for what has no room on the page of a type, or of a module.
 func (p *Plan) makeRoom(v *modulePlan, owner *model.Declaration) *room {
 	r := &room{plan: p, lines: map[*model.Declaration]string{}, inLines: map[*model.Declaration]bool{}, away: map[*model.Declaration]string{}}
-	i := slices.IndexFunc(v.pages(), func(page *Page) bool { return page.Type == owner })
-	if i < 0 {
+	page := v.pageOf()[owner]
+	if page == nil {
 		return r // of what no page shows
 	}
-	page := v.pages()[i]
 	stem := strings.TrimSuffix(page.Address, ".html")
 	switch {
 	case owner == nil:
