@@ -46,6 +46,13 @@ func repeat(text string, n int) string {
 	return string(out)
 }
 
+// Project is one form of the files of a project, texts by their paths.
+type Project struct {
+	Name string
+	// Make makes the files of so many parts.
+	Make func(n int) map[string]string
+}
+
 // Trouble says what takes too long. It is empty where the time that work takes grows no
 // faster than the form. Work may use one goroutine only, the calling one.
 //
@@ -57,56 +64,88 @@ func Trouble(form Form, work func(input string)) string {
 	defer debug.SetMemoryLimit(debug.SetMemoryLimit(4 << 30))
 	runtime.LockOSThread()
 	defer runtime.UnlockOSThread()
-	n := max(1, smallest/max(1, len(form.Make(1))))
-	once := measure(form.Make(n), work, 1)
-	for once < telling && len(form.Make(2*n)) < largest {
-		for step := 0; step == 0 || step < 5 && once < telling>>step && len(form.Make(2*n)) < largest; step++ {
+	m := measurer[string]{name: form.Name, make: form.Make, work: work, clock: threadTime, telling: telling}
+	m.size = func(n int) int { return len(form.Make(n)) }
+	return m.trouble(max(1, smallest/max(1, m.size(1))))
+}
+
+// ProjectTrouble is the same for work on a whole project, on as many goroutines as it likes.
+func ProjectTrouble(form Project, work func(files map[string]string)) string {
+	m := measurer[map[string]string]{name: form.Name, make: form.Make, work: work, clock: processTime, telling: 12 * telling}
+	m.size = func(n int) int {
+		size := 0
+		for _, text := range form.Make(n) {
+			size += len(text)
+		}
+		return size
+	}
+	return m.trouble(fewestParts)
+}
+
+// fewestParts is how many parts a project has at least.
+const fewestParts = 100
+
+// measurer measures work on one form.
+type measurer[T any] struct {
+	name    string
+	make    func(n int) T
+	size    func(n int) int
+	work    func(T)
+	clock   func() time.Duration
+	telling time.Duration
+}
+
+func (m *measurer[T]) trouble(n int) string {
+	once := m.measure(n, 1)
+	for once < m.telling && m.size(2*n) < largest {
+		for step := 0; step == 0 || step < 5 && once < m.telling>>step && m.size(2*n) < largest; step++ {
 			n *= 2
 		}
-		once = measure(form.Make(n), work, 1)
+		once = m.measure(n, 1)
 	}
-	if once > 200*telling { // so long for so little that it need not be doubled
-		return fmt.Sprintf("%s: %d bytes take %v", form.Name, len(form.Make(n)), once)
+	if once > 200*m.telling { // so long for so little that it need not be doubled
+		return fmt.Sprintf("%s: %d bytes take %v", m.name, m.size(n), once)
 	}
-	if once < telling/4 {
+	if once < m.telling/4 {
 		return "" // the largest input takes no time
 	}
-	twice := measure(form.Make(2*n), work, 1)
+	twice := m.measure(2*n, 1)
 	if ratio(once, twice) <= Most {
 		return ""
 	}
 	for range 2 {
-		once, twice = measure(form.Make(n), work, 4), measure(form.Make(2*n), work, 4)
+		once, twice = m.measure(n, 4), m.measure(2*n, 4)
 		if ratio(once, twice) <= Most {
 			return ""
 		}
-		four := measure(form.Make(4*n), work, 2)
+		four := m.measure(4*n, 2)
 		if ratio(once, four) <= Most*Most {
 			return ""
 		}
-		if four > 100*telling {
+		if four > 100*m.telling {
 			break
 		}
-		if len(form.Make(n)) > largest {
+		if m.size(n) > largest {
 			return ""
 		}
 		n *= 4 // where memory is first touched, or a cache is full, more of the same costs the same
 	}
-	return fmt.Sprintf("%s: %d bytes take %v, twice as many %v", form.Name, len(form.Make(n)), once, twice)
+	return fmt.Sprintf("%s: %d bytes take %v, twice as many %v", m.name, m.size(n), once, twice)
 }
 
 func ratio(once, twice time.Duration) float64 { return float64(twice) / float64(max(once, 1)) }
 
-// measure is the least time that work takes on an input, of so many runs.
-func measure(input string, work func(string), runs int) time.Duration {
+// measure is the least time that work takes on an input of so many parts, of so many runs.
+func (m *measurer[T]) measure(n, runs int) time.Duration {
+	input := m.make(n)
 	least := time.Duration(0)
 	for i := range runs {
 		if i > 0 {
 			runtime.GC()
 		}
-		begun := threadTime()
-		work(input)
-		if took := threadTime() - begun; i == 0 || took < least {
+		begun := m.clock()
+		m.work(input)
+		if took := m.clock() - begun; i == 0 || took < least {
 			least = took
 		}
 	}

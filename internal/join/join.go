@@ -185,16 +185,17 @@ func declare(m *model.Module, placed placement) {
 			listed[name.Name] = true
 		}
 	}
+	judge := judge{}
 	for d := range m.Declarations {
 		if d.Parent != nil {
 			d.Parent.Members = append(d.Parent.Members, d)
 		} else {
 			m.Top = append(m.Top, d)
 		}
-		if d.Visibility = visibility(m, d); d.Parent == nil && listed[d.Name] && !m.Internal {
+		if d.Visibility = judge.visibility(m, d); d.Parent == nil && listed[d.Name] && !m.Internal {
 			d.Visibility = model.Public
 		}
-		d.Hidden = hidden(d)
+		d.Hidden = judge.hidden(d)
 	}
 	for d := range m.Declarations {
 		if len(d.Occurrences) > 1 && len(d.Members) > 0 {
@@ -240,13 +241,13 @@ func outermost(f *model.Facts, i int32) int32 {
 // visibility is the least of a declaration's own visibility and those around it.
 // A scope whose declaration is not in the module (a method on a type that only
 // another build declares) is judged by nothing but the own one.
-func visibility(m *model.Module, d *model.Declaration) model.Visibility {
+func (j judge) visibility(m *model.Module, d *model.Declaration) model.Visibility {
 	v := model.Public
 	if m.Internal {
 		v = model.Internal
 	}
 	for depth := 0; d != nil && depth < maxDepth; d, depth = d.Parent, depth+1 {
-		v = max(v, own(d))
+		v = max(v, j.of(d).own)
 	}
 	return v
 }
@@ -274,13 +275,43 @@ func own(d *model.Declaration) model.Visibility {
 // maxDepth bounds every climb through enclosing declarations.
 const maxDepth = 1000
 
-func hidden(d *model.Declaration) bool {
+func (j judge) hidden(d *model.Declaration) bool {
 	for depth := 0; d != nil && depth < maxDepth; d, depth = d.Parent, depth+1 {
-		for _, o := range d.Occurrences {
-			for _, w := range o.Directives() {
-				if w.Verb == "hide" {
-					return true
-				}
+		if j.of(d).hides {
+			return true
+		}
+	}
+	return false
+}
+
+// judge keeps what declarations of many occurrences say of themselves: each of their
+// members asks.
+type judge map[*model.Declaration]judged
+
+type judged struct {
+	own   model.Visibility
+	hides bool
+}
+
+func (j judge) of(d *model.Declaration) judged {
+	const many = 8
+	if len(d.Occurrences) < many {
+		return judged{own(d), hides(d)}
+	}
+	known, ok := j[d]
+	if !ok {
+		known = judged{own(d), hides(d)}
+		j[d] = known
+	}
+	return known
+}
+
+// hides reports whether a word to Codrel keeps a declaration off the pages.
+func hides(d *model.Declaration) bool {
+	for _, o := range d.Occurrences {
+		for _, w := range o.Directives() {
+			if w.Verb == "hide" {
+				return true
 			}
 		}
 	}
