@@ -95,7 +95,18 @@ type measurer[T any] struct {
 	telling time.Duration
 }
 
-func (m *measurer[T]) trouble(n int) string {
+// trouble is what is wrong with growth from n parts on, if it is so each of three times: a
+// machine that does something else meanwhile is no trouble of the work.
+func (m *measurer[T]) trouble(n int) (said string) {
+	for range 3 {
+		if said = m.once(n); said == "" {
+			break
+		}
+	}
+	return said
+}
+
+func (m *measurer[T]) once(n int) string {
 	once := m.measure(n, 1)
 	for once < m.telling && m.size(2*n) < largest {
 		for step := 0; step == 0 || step < 5 && once < m.telling>>step && m.size(2*n) < largest; step++ {
@@ -114,7 +125,11 @@ func (m *measurer[T]) trouble(n int) string {
 		return ""
 	}
 	for range 2 {
-		once, twice = m.measure(n, 4), m.measure(2*n, 4)
+		runs := 4
+		if once > 2*m.telling {
+			runs = 2
+		}
+		once, twice = m.measure(n, runs), m.measure(2*n, runs)
 		if ratio(once, twice) <= Most {
 			return ""
 		}
@@ -122,7 +137,7 @@ func (m *measurer[T]) trouble(n int) string {
 		if ratio(once, four) <= Most*Most {
 			return ""
 		}
-		if four > 100*m.telling {
+		if four > 10*m.telling {
 			break
 		}
 		if m.size(n) > largest {
