@@ -10,15 +10,11 @@ package look
 import (
 	"errors"
 	"fmt"
-	"io"
 	"io/fs"
 	"maps"
 	"path"
 	"slices"
 	"strings"
-	"unicode/utf8"
-
-	"golang.org/x/net/html"
 
 	"codrel/internal/finding"
 	"codrel/internal/nearest"
@@ -198,84 +194,11 @@ func (r *reader) html(w settings.Word, where string) string {
 	if !ok {
 		return ""
 	}
-	if problem := wrongHTML(string(data), where); problem != "" {
+	written, problem := markup(string(data), where)
+	if problem != "" {
 		r.leaveOut(w, problem)
-		return ""
 	}
-	return strings.TrimSpace(string(data))
-}
-
-var void = map[string]bool{
-	"area": true, "base": true, "br": true, "col": true, "embed": true, "hr": true, "img": true, "input": true,
-	"link": true, "meta": true, "source": true, "track": true, "wbr": true,
-}
-
-// wrongHTML says what keeps HTML from being put around every page, or "".
-func wrongHTML(text, where string) string {
-	if !utf8.ValidString(text) {
-		return "it is no text"
-	}
-	var open []string
-	z := html.NewTokenizer(strings.NewReader(text))
-	for {
-		switch kind := z.Next(); kind {
-		case html.ErrorToken:
-			switch {
-			case z.Err() != io.EOF:
-				return "it cannot be read as HTML"
-			case len(open) > 0:
-				return "<" + open[len(open)-1] + "> is not closed"
-			}
-			return ""
-		case html.StartTagToken, html.SelfClosingTagToken:
-			t := z.Token()
-			if problem := wrongTag(t, where); problem != "" {
-				return problem
-			}
-			if kind == html.StartTagToken && !void[t.Data] {
-				open = append(open, t.Data)
-			}
-		case html.EndTagToken:
-			t := z.Token()
-			if len(open) == 0 || open[len(open)-1] != t.Data {
-				return "</" + t.Data + "> closes nothing"
-			}
-			open = open[:len(open)-1]
-		}
-	}
-}
-
-func wrongTag(t html.Token, where string) string {
-	switch {
-	case t.Data == "script" || t.Data == "style" || t.Data == "base" || t.Data == "iframe":
-		return "<" + t.Data + "> does nothing on pages that run no foreign code"
-	case t.Data == "html" || t.Data == "head" || t.Data == "body":
-		return "<" + t.Data + "> is there already"
-	case where == "head" && t.Data != "meta" && t.Data != "link":
-		return "<" + t.Data + "> has no place in the head of a page"
-	}
-	for _, a := range t.Attr {
-		value := strings.ToLower(strings.TrimSpace(a.Val))
-		switch {
-		case strings.HasPrefix(a.Key, "on") || a.Key == "style":
-			return "the attribute " + a.Key + " does nothing on pages that run no foreign code"
-		case strings.HasPrefix(value, "javascript:"):
-			return "the pages run no foreign code"
-		case a.Key == "src" && strings.Contains(value, "//"), t.Data == "link" && strings.Contains(value, "//") && loads(t):
-			return "it asks the network for something, which no page may"
-		}
-	}
-	return ""
-}
-
-// loads reports whether a link element asks for what it names, and does not only name it.
-func loads(t html.Token) bool {
-	for _, a := range t.Attr {
-		if a.Key == "rel" {
-			return slices.Contains([]string{"stylesheet", "icon", "preload", "prefetch", "modulepreload", "manifest", "preconnect", "dns-prefetch"}, strings.ToLower(a.Val))
-		}
-	}
-	return false
+	return written
 }
 
 // Styled reports whether the look has CSS of its own.
