@@ -93,9 +93,20 @@ func (x *Index) takeFrom(lib *model.Library, importer lang.Importer, m *model.Mo
 // trail is the way of one question through modules that take names from one another: each
 // is asked for each name once, whatever circles they make.
 type trail struct {
-	few  []nameIn
-	many map[nameIn]bool
+	few   []nameIn
+	many  map[nameIn]bool
+	depth int // of trails that this one began in
 }
+
+// within is a trail for a name of its own that is asked for on the way; ok is false where
+// there are so many in one another that they can only go in a circle, as for
+// exports.a = require("./self").b.a.
+func (t *trail) within() (inner *trail, ok bool) {
+	return &trail{depth: t.depth + 1}, t.depth < mostTrails
+}
+
+// mostTrails is how many trails begin in one another at most.
+const mostTrails = 20
 
 type nameIn struct {
 	module *model.Module
@@ -134,7 +145,7 @@ func (x *Index) taken(lib *model.Library, i imported, way *trail) Target {
 		first, rest, dotted := strings.Cut(i.member, ".")
 		t := x.gives(i.module, first, way)
 		if dotted && !t.None() {
-			t = x.under(t, rest)
+			t = x.underBy(t, rest, way)
 		}
 		if !t.None() {
 			return t
@@ -274,7 +285,7 @@ func (x *Index) standsFor(d *model.Declaration, way *trail) Target {
 			first, rest, dotted := strings.Cut(same, ".")
 			t := x.nameAt(d.Module, o.File, first, d, way)
 			if dotted && !t.None() {
-				t = x.under(t, rest)
+				t = x.underBy(t, rest, way)
 			}
 			if t.Module != nil || t.Declaration != nil && t.Declaration.Kind().IsType() {
 				return t
@@ -412,7 +423,13 @@ func (x *Index) byPath(m *model.Module, names []string) Target {
 }
 
 // under follows dotted names down from a target.
-func (x *Index) under(t Target, names string) Target {
+func (x *Index) under(t Target, names string) Target { return x.underBy(t, names, &trail{}) }
+
+func (x *Index) underBy(t Target, names string, way *trail) Target {
+	way, ok := way.within()
+	if !ok {
+		return Target{}
+	}
 	switch {
 	case t.Declaration != nil:
 		d := t.Declaration
@@ -425,21 +442,21 @@ func (x *Index) under(t Target, names string) Target {
 	case t.Module != nil:
 		if d := t.Module.Lookup(names); d != nil || !x.takers[t.Module] && t.Module.Library.Elsewhere == nil {
 			if d != nil && d.Parent == nil {
-				if of := x.standsFor(d, &trail{}); !of.None() {
+				if of := x.standsFor(d, way); !of.None() {
 					return of
 				}
 			}
 			return Target{Declaration: d}
 		}
 		first, rest, deeper := strings.Cut(names, ".")
-		given := x.gives(t.Module, first, &trail{})
+		given := x.gives(t.Module, first, way)
 		if importer, ok := x.options.FrontEnds[t.Module.Library.Language].(lang.Importer); ok && given.None() {
 			given.Module = x.importable(t.Module.Library, importer.Below(t.Module.Path, first))
 		}
 		if !deeper || given.None() {
 			return given
 		}
-		return x.under(given, rest)
+		return x.underBy(given, rest, way)
 	}
 	return Target{}
 }

@@ -1,14 +1,17 @@
 package link_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/rogpeppe/go-internal/txtar"
 	"github.com/stretchr/testify/assert"
 
+	"codrel/internal/build"
 	"codrel/internal/build/buildtest"
 	"codrel/internal/link"
 	"codrel/internal/model"
+	"codrel/internal/settings"
 )
 
 const givenOn = `
@@ -142,5 +145,26 @@ func TestGivenOn(t *testing.T) {
 		{"src/errors", "Full", true}, {"src/errors", "Hidden", false}, {"src/curve", "Curve", true}, {"src/curve", "default", false},
 	} {
 		assert.Equal(t, c.want, reach(c.module, c.name), "%s of %s", c.name, c.module)
+	}
+}
+
+// A file that takes a name out of what it has under that name itself goes in a circle.
+func TestImportInACircle(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"package.json": `{"name": "tidebook"}`,
+		"tide.js":      "exports.ebb = require('./tide').flood.ebb;\nexports.flood = require('./tide').ebb.flood;\nexports.slack = require('./tide').slack.slack.slack;\n",
+		"quay.js":      "const {ebb} = require('./tide').ebb;\nexports.ebb = ebb;\n",
+	}), build.Options{Settings: &settings.Settings{}, Folder: "tidebook"})
+	for path, want := range map[string][]string{"tide": {"ebb", "flood", "slack"}, "quay": {"ebb"}} {
+		m := buildtest.Module(t, s, path)
+		var names []string
+		for _, d := range m.Top {
+			names = append(names, d.Name)
+		}
+		for _, given := range s.Links.Exports(m) {
+			names = append(names, given.Name)
+		}
+		slices.Sort(names)
+		assert.Equal(t, want, slices.Compact(names), path)
 	}
 }

@@ -314,7 +314,7 @@ func (FrontEnd) HoldsFunction(d *model.Declaration) bool {
 		}
 	}
 	if typ, ok := strings.CutPrefix(text, ": "); ok {
-		return (typ[0] == '(' || typ[0] == '<') && isFunctionType(typ)
+		return typ != "" && (typ[0] == '(' || typ[0] == '<') && isFunctionType(typ)
 	}
 	value, ok := strings.CutPrefix(text, " = ")
 	if !ok {

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"codrel/internal/lang/langtest"
+	"codrel/internal/model"
 )
 
 type trap struct{ name, text, want string }
@@ -90,4 +91,19 @@ func TestTrapsOfTypes(t *testing.T) {
 		{"predicates", "function a(this: b, c: unknown): c is d\nfunction e(f): asserts f\nclass G { h(): this is i {} }", "1 function a(this, c)\n2 function e(f)\n3 class G\n3 method G.h()"},
 		{"a type that ends with its line", "let a: b\nlet c: d |\n  e\ntype F = g\ntype H =\n  | i\n  | j\nfunction k(): l\nlet m", "1 variable a\n2 variable c\n4 type F\n5 type H\n8 function k()\n9 variable m"},
 	})
+}
+
+// TestHoldsFunctionOfHalfADeclaration asks of a constant whose type is not written yet.
+func TestHoldsFunctionOfHalfADeclaration(t *testing.T) {
+	facts := langtest.Read(typescript, "a.ts", []byte("export declare const tide: ;\nexport const ebb: () => void = f;\n"))
+	m := model.NewModule(&model.Library{Habits: typescript.Habits()}, "a")
+	holds := map[string]bool{}
+	for i := range facts.Occurrences {
+		o := &facts.Occurrences[i]
+		d := m.Declare(nil, "", o.Named(m.Library.Habits))
+		d.Occurrences = append(d.Occurrences, model.At{Occurrence: o, File: facts})
+		d.Settle()
+		holds[o.Name] = typescript.HoldsFunction(d)
+	}
+	assert.Equal(t, map[string]bool{"tide": false, "ebb": true}, holds)
 }
