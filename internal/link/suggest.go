@@ -311,6 +311,9 @@ func (x *Index) nearIn(m *model.Module, prefix string, names []string) string {
 		return ""
 	}
 	d := m.Lookup(word)
+	if d == nil {
+		return ""
+	}
 	if len(names) > 1 && x.below(d, names[1:]) == nil {
 		return ""
 	}
@@ -338,6 +341,9 @@ func (x *Index) nearAnywhere(names []string) string {
 			return first
 		}
 		d := m.Lookup(first)
+		if d == nil { // another declaration has the name that users know this one by
+			continue
+		}
 		if x.below(d, names[1:]) != nil {
 			return strings.Join(append([]string{first}, names[1:]...), ".")
 		}

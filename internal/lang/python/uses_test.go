@@ -45,6 +45,10 @@ func TestUses(t *testing.T) {
 		"blocks":                            {"if a: b\nelse: c\nwhile d: e = 1; f\n", "a b c d e f"},
 		"members of calls are nobody's":     {"def f():\n    g().h.i\n", "g"},
 		"chains are read through backslash": {"a = b \\\n    .c\n", "a b"},
+		"several with and except at once": {
+			"def f():\n    with (a() as b, c() as (d, e)), g as h.i, j as k[l]:\n        return b, d, e, h, k\n    try: pass\n    except* (M, N) as o: p(o)\n", "a c g h.i j k l h k M N p"},
+		"statements in one another on a line": {
+			"def f(a):\n    if a: b = c; d(b)\n    if a: if b: while c: for d in e: if g: h(i)\n", "c c e g h i"},
 		"broken": {
 			"def (\nclass :\nclass\ndef f\nfor in\ncase\ntype\nlambda\nwith as as\nimport from\nfrom\n)]}", ""},
 	} {

@@ -1,6 +1,7 @@
 package script_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -106,4 +107,34 @@ func TestHoldsFunctionOfHalfADeclaration(t *testing.T) {
 		holds[o.Name] = typescript.HoldsFunction(d)
 	}
 	assert.Equal(t, map[string]bool{"tide": false, "ebb": true}, holds)
+}
+
+// Compilers write one chain of assignments for all that a module exports.
+func TestLongChainOfExports(t *testing.T) {
+	var b strings.Builder
+	for i := range 3000 {
+		fmt.Fprintf(&b, "exports.tide%d = ", i)
+	}
+	b.WriteString("void 0;\nexports.tide7 = function (at) {};\n")
+	facts := langtest.Read(either{typescript}, "a.js", []byte(b.String()))
+	names := map[string]bool{}
+	for i := range facts.Occurrences {
+		names[facts.Occurrences[i].Name] = true
+	}
+	assert.Len(t, names, 3000)
+	assert.Empty(t, facts.Problems)
+}
+
+// What stands before damage is kept, however much of it there is.
+func TestMuchDamage(t *testing.T) {
+	for _, damage := range []string{"( ", "<{", "/[{", "]{/", "\"\n", "a?.[", "\\u{", "`${", "class A { ", "(a: ("} {
+		facts := langtest.Read(either{typescript}, "a.ts", []byte("export const tide = 1;\nexport class Quay { moor() {} }\n"+strings.Repeat(damage, 20_000)))
+		langtest.Valid(t, facts)
+		var names []string
+		for i := range min(3, len(facts.Occurrences)) {
+			names = append(names, facts.Occurrences[i].Name)
+		}
+		assert.Equal(t, []string{"tide", "Quay", "moor"}, names, damage)
+		assert.NotEmpty(t, facts.Problems, damage)
+	}
 }

@@ -54,7 +54,7 @@ func Read(src string) (nodes []prose.Node, plain []source.Span) {
 	c := converter{src: []byte(src), text: src}
 	pc := gm.NewContext()
 	nodes = c.children(parser.Parse(text.NewReader(c.src), gm.WithContext(pc)), 0)
-	if deep, ok := pc.Get(plainKey).(source.Span); ok {
+	if deep, ok := pc.Get(plainKey).(source.Span); ok && !slices.Contains(c.plain, deep) {
 		c.plain = append(c.plain, deep)
 	}
 	return nodes, c.plain

@@ -178,3 +178,31 @@ func TestLongIndexIsCut(t *testing.T) {
 	}
 	assert.Equal(t, 2001, n, "all names and the module")
 }
+
+// TestLongAddresses makes addresses of names that are longer than those of files may be: they
+// begin as the name does, end in a sum of all of it, and differ where names do.
+func TestLongAddresses(t *testing.T) {
+	long := strings.Repeat("Harbour", 40)
+	p := planned(t, map[string]string{
+		"go.mod":    "module tidebook.example/" + strings.Repeat("deep/", 400) + "engine",
+		"tide/t.go": "package tide\ntype " + long + " struct{ Depth int }\ntype " + long + "s struct{}\ntype Harbour struct{}\n",
+	})
+	seen := map[string]bool{}
+	for _, page := range p.Pages() {
+		assert.False(t, seen[page.Address], page.Address)
+		seen[page.Address] = true
+		assert.Less(t, len(page.Address), 1200)
+		for part := range strings.SplitSeq(page.Address, "/") {
+			assert.Less(t, len(part), 200)
+		}
+	}
+	var types []string
+	for id, address := range addresses(p) {
+		if strings.HasSuffix(id, long) || strings.HasSuffix(id, long+"s") {
+			types = append(types, address)
+			assert.Regexp(t, `/(Harbour)+[A-Za-z]*~[0-9a-f]{16}\.html$`, address)
+		}
+	}
+	require.Len(t, types, 2)
+	assert.NotEqual(t, types[0], types[1])
+}

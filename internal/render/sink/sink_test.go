@@ -157,3 +157,22 @@ func TestFallbacks(t *testing.T) {
 		})
 	}
 }
+
+// A file whose name the file system does not take is left out, and the others are written.
+func TestRefused(t *testing.T) {
+	target := filepath.Join(t.TempDir(), "site")
+	long := strings.Repeat("tide", 100) + ".html"
+	f := write(t, target, nil, map[string]string{"index.html": "one", long: "two", "a/" + long: "three", "b.html": "four"})
+	var refused []string
+	for _, r := range f.Refused() {
+		refused = append(refused, r.Path)
+		assert.ErrorContains(t, r.Err, "too long")
+	}
+	assert.Equal(t, []string{"a/" + long, long}, refused)
+	assert.Equal(t, 2, f.Files())
+	assert.Equal(t, map[string]string{"index.html": "one", "b.html": "four"}, tree(t, target))
+	f, err := sink.Open(target, nil)
+	require.NoError(t, err)
+	assert.ErrorContains(t, f.Put("../out.html", nil), "leaves the site", "an address that leaves the site is an error of the program")
+	require.NoError(t, f.Discard())
+}
