@@ -57,8 +57,8 @@ type Project struct {
 // faster than the form. Work may use one goroutine only, the calling one.
 //
 // A first measure clears most forms. One that fails it is measured again, the least of
-// several runs each, and at four times the size too, and then again from there: only what
-// grows too fast over all doublings is trouble.
+// several runs each, and at four and eight times the size too, and then again from there:
+// only what grows too fast over all doublings is trouble.
 func Trouble(form Form, work func(input string)) string {
 	defer debug.SetGCPercent(debug.SetGCPercent(1000)) // the collector's time is not the form's
 	defer debug.SetMemoryLimit(debug.SetMemoryLimit(4 << 30))
@@ -71,7 +71,7 @@ func Trouble(form Form, work func(input string)) string {
 
 // ProjectTrouble is the same for work on a whole project, on as many goroutines as it likes.
 func ProjectTrouble(form Project, work func(files map[string]string)) string {
-	m := measurer[map[string]string]{name: form.Name, make: form.Make, work: work, clock: processTime, telling: 12 * telling}
+	m := measurer[map[string]string]{name: form.Name, make: form.Make, work: work, clock: processTime, telling: tellingOfProjects}
 	m.size = func(n int) int {
 		size := 0
 		for _, text := range form.Make(n) {
@@ -81,6 +81,9 @@ func ProjectTrouble(form Project, work func(files map[string]string)) string {
 	}
 	return m.trouble(fewestParts)
 }
+
+// tellingOfProjects is the time from which a measure of a whole project says something.
+var tellingOfProjects = 12 * telling
 
 // fewestParts is how many parts a project has at least.
 const fewestParts = 100
@@ -133,11 +136,14 @@ func (m *measurer[T]) once(n int) string {
 		if ratio(once, twice) <= Most {
 			return ""
 		}
-		four := m.measure(4*n, 2)
-		if ratio(once, four) <= Most*Most {
+		if four := m.measure(4*n, 2); ratio(once, four) <= Most*Most {
 			return ""
 		}
-		if four > 10*m.telling {
+		eight := m.measure(8*n, 1)
+		if ratio(once, eight) <= Most*Most*Most {
+			return ""
+		}
+		if eight > 20*m.telling {
 			break
 		}
 		if m.size(n) > largest {

@@ -1,12 +1,11 @@
-package growth_test
+package growth
 
 import (
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
-
-	"codrel/internal/growth"
 )
 
 // spend does as many small pieces of work as it is told.
@@ -23,25 +22,27 @@ func TestTrouble(t *testing.T) {
 	if testing.Short() {
 		t.Skip("measures")
 	}
-	form := growth.Repeat("letters", "abc ")
-	assert.Empty(t, growth.Trouble(form, func(text string) { kept += spend(20 * len(text)) }))
-	assert.Contains(t, growth.Trouble(form, func(text string) { kept += spend(len(text) * len(text)) }), "letters: ")
-	assert.Empty(t, growth.Trouble(form, func(string) {}), "what takes no time takes no more of it")
+	form := Repeat("letters", "abc ")
+	assert.Empty(t, Trouble(form, func(text string) { kept += spend(20 * len(text)) }))
+	assert.Contains(t, Trouble(form, func(text string) { kept += spend(len(text) * len(text)) }), "letters: ")
+	assert.Empty(t, Trouble(form, func(string) {}), "what takes no time takes no more of it")
 }
 
 func TestProjectTrouble(t *testing.T) {
 	if testing.Short() {
 		t.Skip("measures")
 	}
-	form := growth.Files("files", "f%d.txt", "%d is a file, and %d another\n", map[string]string{"a": "b"})
-	size := func(files map[string]string) int { return 500 * len(files) }
-	assert.Empty(t, growth.ProjectTrouble(form, func(files map[string]string) { kept += spend(20 * size(files)) }))
-	assert.Contains(t, growth.ProjectTrouble(form, func(files map[string]string) { kept += spend(size(files) * len(files) * 8) }), "files: ")
+	defer func(was time.Duration) { tellingOfProjects = was }(tellingOfProjects)
+	tellingOfProjects = telling / 3
+	form := Files("files", "f%d.txt", "%d is a file, and %d another\n", map[string]string{"a": "b"})
+	size := func(files map[string]string) int { return 50 * len(files) }
+	assert.Empty(t, ProjectTrouble(form, func(files map[string]string) { kept += spend(20 * size(files)) }))
+	assert.Contains(t, ProjectTrouble(form, func(files map[string]string) { kept += spend(size(files) * len(files) * 2) }), "files: ")
 }
 
 func TestForms(t *testing.T) {
 	made := map[string]string{}
-	for _, form := range growth.Forms([]string{"class Tide: # flood\n  def ebb(self, at=1): pass\nclass Quay: # east\n"}, []string{"class"}) {
+	for _, form := range Forms([]string{"class Tide: # flood\n  def ebb(self, at=1): pass\nclass Quay: # east\n"}, []string{"class"}) {
 		made[form.Name] = form.Make(2)
 	}
 	for name, want := range map[string]string{
@@ -60,7 +61,7 @@ func TestForms(t *testing.T) {
 }
 
 func nestedOf(t *testing.T) string {
-	for _, form := range growth.Forms([]string{"a {\n"}, nil) {
+	for _, form := range Forms([]string{"a {\n"}, nil) {
 		if strings.HasSuffix(form.Name, " nested") {
 			return form.Make(3)
 		}
@@ -70,6 +71,6 @@ func nestedOf(t *testing.T) string {
 }
 
 func TestProjects(t *testing.T) {
-	assert.Equal(t, map[string]string{"d0/a": "b", "d1/a": "b"}, growth.Copies("x", map[string]string{"a": "b"}).Make(2))
-	assert.Equal(t, map[string]string{"m": "n", "a": "<0 0;1 0;>"}, growth.Lines("x", "a", "<", "%[1]d %[2]d;", ">", map[string]string{"m": "n"}).Make(2))
+	assert.Equal(t, map[string]string{"d0/a": "b", "d1/a": "b"}, Copies("x", map[string]string{"a": "b"}).Make(2))
+	assert.Equal(t, map[string]string{"m": "n", "a": "<0 0;1 0;>"}, Lines("x", "a", "<", "%[1]d %[2]d;", ">", map[string]string{"m": "n"}).Make(2))
 }
