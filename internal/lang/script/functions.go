@@ -424,15 +424,16 @@ func (r *reader) tells(c *model.Callable, f *function) {
 		}
 		return
 	}
+	own := body[:firstInner(body)] // what stands behind a function within may be its statement
 	for _, word := range []string{"return", "throw"} {
 		for at := 0; ; {
-			i := strings.Index(body[at:], word)
+			i := strings.Index(own[at:], word)
 			if i < 0 {
 				break
 			}
 			i += at
 			at = i + len(word)
-			if inNames[body[i-1]] || body[i-1] == '.' || at >= len(body) || inNames[body[at]] || !r.ownStatement(body, i) {
+			if inNames[body[i-1]] || body[i-1] == '.' || at >= len(body) || inNames[body[at]] || !startsStatement(body, i) {
 				continue
 			}
 			value := strings.TrimLeft(body[at:], " \t")
@@ -529,19 +530,55 @@ func (r *reader) isBare(f *function) bool {
 	return at >= end
 }
 
-// ownStatement reports whether a word stands at the start of a statement and in
-// no function within the body: where it does, the line says so by its indentation.
-func (r *reader) ownStatement(body string, i int) bool {
-	line := strings.LastIndexByte(body[:i], '\n') + 1
-	before := strings.TrimSpace(body[line:i])
-	if strings.HasPrefix(before, "//") || strings.HasPrefix(before, "*") || strings.Contains(before, "=>") || strings.Contains(before, "function") {
+// lineBefore is what stands before an offset on its line, as far as it matters.
+func lineBefore(body string, i int) string {
+	const most = 400
+	from := max(0, i-most)
+	return strings.TrimSpace(body[from+strings.LastIndexByte(body[from:i], '\n')+1 : i])
+}
+
+// startsStatement reports whether a word stands at the start of a statement, as far as the
+// line before it says so.
+func startsStatement(body string, i int) bool {
+	before := lineBefore(body, i)
+	if inCommentOrText(before) {
 		return false
 	}
-	if before != "" && !strings.HasSuffix(before, ")") && !strings.HasSuffix(before, "{") && !strings.HasSuffix(before, ";") && !strings.HasSuffix(before, "else") && !strings.HasSuffix(before, ":") {
-		return false
+	return before == "" || strings.IndexByte("){;:", before[len(before)-1]) >= 0 || strings.HasSuffix(before, "else")
+}
+
+// inCommentOrText reports whether what follows the beginning of a line is a comment or a
+// text in quotes.
+func inCommentOrText(before string) bool {
+	if strings.HasPrefix(before, "*") || strings.HasPrefix(before, "/*") && !strings.Contains(before, "*/") {
+		return true
 	}
-	within := body[:i]
-	return !strings.Contains(within, "=>") && !strings.Contains(within, "function")
+	if i := strings.Index(before, "//"); i == 0 || i > 0 && before[i-1] != ':' {
+		return true
+	}
+	return strings.Count(before, "'")%2 == 1 || strings.Count(before, `"`)%2 == 1 || strings.Count(before, "`")%2 == 1
+}
+
+// firstInner is the offset of the first function within a body, or of the body's end: as
+// far as lines tell, words in comments and texts are none.
+func firstInner(body string) int {
+	first := len(body)
+	for _, word := range []string{"=>", "function"} {
+		for at, tried := 0, 0; ; tried++ {
+			i := strings.Index(body[at:first], word)
+			if i < 0 {
+				break
+			}
+			i += at
+			at = i + len(word)
+			named := word == "function" && (i > 0 && (inNames[body[i-1]] || body[i-1] == '.') || at < len(body) && inNames[body[at]])
+			if !named && (tried > 50 || !inCommentOrText(lineBefore(body, i))) {
+				first = i
+				break
+			}
+		}
+	}
+	return first
 }
 
 // isPredicate reports whether a result type says what another value is: "berth is Quay",

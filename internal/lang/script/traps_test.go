@@ -138,3 +138,26 @@ func TestMuchDamage(t *testing.T) {
 		assert.NotEmpty(t, facts.Problems, damage)
 	}
 }
+
+// What a function fails with is told by its own statements; words in comments and texts, and
+// functions that come later, hide none of them.
+func TestOwnStatements(t *testing.T) {
+	for body, want := range map[string]string{
+		"throw new Ebb();": "Ebb",
+		"// this function => that\n  throw new Ebb();":                "Ebb",
+		"/* a function */\n  throw new Ebb();":                        "Ebb",
+		"log('no function here', \"=> there\");\n  throw new Ebb();":  "Ebb",
+		"functional(a);\n  a.function;\n  throw new Ebb();":           "Ebb",
+		"if (a) throw new Ebb();\n  b(() => { throw new Flood(); });": "Ebb",
+		"b(function () {\n    throw new Flood();\n  });":              "",
+		"// throw new Flood();\n  a = 'throw new Flood()';":           "",
+		"see('https://tides.example/'); throw new Ebb();":             "Ebb",
+	} {
+		facts := langtest.Read(either{typescript}, "a.ts", []byte("export function f(a) {\n  "+body+"\n}\n"))
+		var got []string
+		for _, failure := range facts.Occurrences[0].Callable.Failures {
+			got = append(got, failure.Name)
+		}
+		assert.Equal(t, want, strings.Join(got, " "), body)
+	}
+}
