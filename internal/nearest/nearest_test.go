@@ -42,6 +42,10 @@ func TestWords(t *testing.T) {
 	} {
 		assert.Equal(t, want, words.Closest(word), word)
 	}
+	for _, word := range many[:50] {
+		assert.NotEqual(t, word, words.Closest(word), "a word is not what it was meant to be itself")
+		assert.NotEmpty(t, words.Closest(word+"s"), word)
+	}
 	few := nearest.NewWords([]string{"Height", "High"})
 	assert.Equal(t, "Height", few.Closest("Hight"))
 	assert.Equal(t, "", nearest.NewWords(nil).Closest("Hight"))
