@@ -240,7 +240,7 @@ func (u *usesReader) wordAt(list []token, word string) int {
 }
 
 // farthest bounds how many tokens are looked at for the sake of one.
-const farthest = 2000
+const farthest = 400
 
 // line opens a scope for the names that only a part of a line binds, those of
 // lambdas and comprehensions, and binds them.
