@@ -56,9 +56,8 @@ type Project struct {
 // Trouble says what takes too long. It is empty where the time that work takes grows no
 // faster than the form. Work may use one goroutine only, the calling one.
 //
-// A first measure clears most forms. One that fails it is measured again, the least of
-// several runs each, and at four and eight times the size too, and then again from there:
-// only what grows too fast over all doublings is trouble.
+// A first measure clears most forms. One that fails it is measured again over four doublings:
+// only what grows too fast in each of them is trouble.
 func Trouble(form Form, work func(input string)) string {
 	defer debug.SetGCPercent(debug.SetGCPercent(1000)) // the collector's time is not the form's
 	defer debug.SetMemoryLimit(debug.SetMemoryLimit(4 << 30))
@@ -127,32 +126,33 @@ func (m *measurer[T]) once(n int) string {
 	if ratio(once, twice) <= Most {
 		return ""
 	}
-	for range 2 {
-		runs := 4
-		if once > 2*m.telling {
-			runs = 2
+	// What is quadratic is so at every size; memory that is first touched, a collector that
+	// begins to run or a cache that is full makes one doubling dear, or two.
+	said := ""
+	before := m.measure(n, 4)
+	for doubling := range doublings {
+		n *= 2
+		runs := 2
+		if doubling > 1 {
+			runs = 1
 		}
-		once, twice = m.measure(n, runs), m.measure(2*n, runs)
-		if ratio(once, twice) <= Most {
+		now := m.measure(n, runs)
+		if ratio(before, now) <= Most {
 			return ""
 		}
-		if four := m.measure(4*n, 2); ratio(once, four) <= Most*Most {
-			return ""
+		if said == "" {
+			said = fmt.Sprintf("%s: %d bytes take %v, twice as many %v", m.name, m.size(n/2), before, now)
 		}
-		eight := m.measure(8*n, 1)
-		if ratio(once, eight) <= Most*Most*Most {
-			return ""
-		}
-		if eight > 20*m.telling {
+		if now > 150*m.telling {
 			break
 		}
-		if m.size(n) > largest {
-			return ""
-		}
-		n *= 4 // where memory is first touched, or a cache is full, more of the same costs the same
+		before = now
 	}
-	return fmt.Sprintf("%s: %d bytes take %v, twice as many %v", m.name, m.size(n), once, twice)
+	return said
 }
+
+// doublings is how many doublings in a row must take too long.
+const doublings = 4
 
 func ratio(once, twice time.Duration) float64 { return float64(twice) / float64(max(once, 1)) }
 
