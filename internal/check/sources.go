@@ -17,7 +17,8 @@ var unreadableSource = Rule{
 	Summary: "a file, or part of it, cannot be read",
 	Explanation: `What could be read is shown; the rest is missing from the pages. The finding points
 at the first problem: a syntax error, bytes that are not text, a file without read
-permission, a symbolic link that leaves the folder.`,
+permission, a symbolic link that leaves the folder. A page whose name the file system
+of the site refuses is left out in the same way.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
@@ -53,7 +54,11 @@ rule or giving a reason:
   codrel: let RULE pass, REASON   ignore the rule for this declaration
   codrel: hide                    leave the declaration out of the pages
   codrel: part NAME               put it into this group
-  codrel: words WORD, WORD        further words to find it by`,
+  codrel: words WORD, WORD        further words to find it by
+
+Markup that is opened must be closed. A text that nests very deep, is longer than
+1 MB or has thousands of marks in one paragraph is shown as it is written; divide
+it, or write it more simply. This holds for guides and fragments as well.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
 
