@@ -362,13 +362,13 @@ func (l *shaped) string() bool {
 // part takes what stands of a string between two offsets and what follows within it. Whole
 // is where the string begins.
 func (l *shaped) part(s stringAt, whole, from, inside int) {
-	end, closed, opens := l.inString(s, inside)
+	end, closed, size := l.inString(s, inside)
 	l.Add(Value, from, end)
 	l.at = l.Piece(Text, from, end)
 	switch {
-	case opens > 0:
+	case size > 0:
 		l.holes = append(l.holes, hole{from: whole, index: int32(len(l.Tokens)), string: s})
-		l.at = end + opens
+		l.at = end + size
 		l.Bracket(l.text, l.at-1)
 	case !closed:
 		l.never(whole)
@@ -377,7 +377,7 @@ func (l *shaped) part(s stringAt, whole, from, inside int) {
 
 // inString goes through a string from an offset in it: to the offset behind it, or of the
 // code in it, with the length of what begins that.
-func (l *shaped) inString(s stringAt, at int) (end int, closed bool, hole int) {
+func (l *shaped) inString(s stringAt, at int) (end int, closed bool, size int) {
 	for at < len(l.text) {
 		c := l.text[at]
 		switch {
