@@ -65,7 +65,7 @@ func knownKind(query string) error {
 }
 
 func (a *app) find(pages *plan.Plan, query string, most int) error {
-	entries := pages.SearchEntries()
+	entries := slices.Collect(pages.SearchEntries())
 	hits := search.Find(entries, query, "", most)
 	if len(hits) == 0 {
 		fmt.Fprintf(a.stderr, "codrel: nothing found for %q among %s", query, counted(len(entries), "name"))

@@ -184,23 +184,38 @@ func compare(a, b Hit, library string) int {
 // Compare orders entries that match equally well: by kind as people look for
 // them, then the shorter name, then by the letter; deprecated ones last.
 func Compare(a, b *Entry) int {
+	x, y := a.Order(), b.Order()
+	return x.Compare(&y)
+}
+
+// Order is what the order of entries that match equally well hangs on.
+type Order struct {
+	Name, Scope, Module string
+	letters             int32 // of the name
+	rank                int8  // of the kind; those that are deprecated come behind all others
+}
+
+// Order is the entry's own.
+func (e *Entry) Order() Order {
+	o := Order{Name: e.Name, Scope: e.Scope, Module: e.Module, letters: int32(utf8.RuneCountInString(e.Name)), rank: kindRank(e.Kind)}
+	if e.Deprecated {
+		o.rank += lastRank + 1
+	}
+	return o
+}
+
+// Compare tells which of two comes first, see the function of that name.
+func (o *Order) Compare(with *Order) int {
 	// One question after the other: most are never asked, and there are millions.
-	if c := truth(a.Deprecated) - truth(b.Deprecated); c != 0 {
-		return c
+	switch {
+	case o.rank != with.rank:
+		return cmp.Compare(o.rank, with.rank)
+	case o.letters != with.letters:
+		return cmp.Compare(o.letters, with.letters)
+	case o.Name != with.Name:
+		return cmp.Or(compareSmall(o.Name, with.Name), strings.Compare(o.Name, with.Name))
 	}
-	if c := cmp.Compare(kindRank(a.Kind), kindRank(b.Kind)); c != 0 {
-		return c
-	}
-	if c := cmp.Compare(utf8.RuneCountInString(a.Name), utf8.RuneCountInString(b.Name)); c != 0 {
-		return c
-	}
-	if a.Name != b.Name {
-		if c := compareSmall(a.Name, b.Name); c != 0 {
-			return c
-		}
-		return strings.Compare(a.Name, b.Name)
-	}
-	return cmp.Or(strings.Compare(a.Module, b.Module), strings.Compare(a.Scope, b.Scope))
+	return cmp.Or(strings.Compare(o.Module, with.Module), strings.Compare(o.Scope, with.Scope))
 }
 
 // compareSmall compares two texts in small letters.
@@ -234,8 +249,11 @@ func truth(b bool) int {
 	return 0
 }
 
+// lastRank is the largest that a kind has.
+const lastRank = 5
+
 // kindRank orders equals as people look for them.
-func kindRank(kind string) int {
+func kindRank(kind string) int8 {
 	switch kind {
 	case "module":
 		return 0
@@ -246,7 +264,7 @@ func kindRank(kind string) int {
 	case "constant", "variable", "enum-member":
 		return 4
 	case "field":
-		return 5
+		return lastRank
 	}
 	return 1 // types
 }

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"iter"
 	"slices"
 	"strings"
 
@@ -13,26 +14,48 @@ import (
 // longestSummary is how much of a first sentence a search result shows, in runes.
 const longestSummary = 100
 
-// SearchEntries lists what can be found on the site: modules and declarations
-// in reach, in the order of the reference.
-func (p *Plan) SearchEntries() []search.Entry {
-	var out []search.Entry
+// SearchEntries yields what can be found on the site: modules and declarations
+// in reach, in the order of the reference. Nothing keeps them: a large project has
+// more of them than one would like to hold.
+func (p *Plan) SearchEntries() iter.Seq[search.Entry] {
 	given := p.given()
-	for _, lib := range p.Links.Project.Libraries {
-		for _, m := range p.Modules(lib.Library) {
-			out = append(out, p.moduleEntry(m))
-			out = p.modulesUnder(out, m)
-			for d := range p.Links.OnPagesOf(m) {
-				if p.Links.InReach(d) && !d.Blank() {
-					e := p.entry(d)
-					e.Also = p.also(d, given[outermost(d)])
-					out = append(out, e)
-					out = aliases(out, d, given[d])
+	return func(yield func(search.Entry) bool) {
+		for _, lib := range p.Links.Project.Libraries {
+			for _, m := range p.Modules(lib.Library) {
+				if !p.moduleEntries(m, given, yield) {
+					return
 				}
 			}
 		}
 	}
-	return out
+}
+
+// moduleEntries yields the entries of a module and reports whether to go on.
+func (p *Plan) moduleEntries(m *model.Module, given map[*model.Declaration][]givenBy, yield func(search.Entry) bool) bool {
+	if !yield(p.moduleEntry(m)) {
+		return false
+	}
+	for _, under := range p.modulesUnder(m) {
+		if !yield(under) {
+			return false
+		}
+	}
+	for d := range p.Links.OnPagesOf(m) {
+		if !p.Links.InReach(d) || d.Blank() {
+			continue
+		}
+		e := p.entry(d)
+		e.Also = p.also(d, given[outermost(d)])
+		if !yield(e) {
+			return false
+		}
+		for _, alias := range aliases(e, d, given[d]) {
+			if !yield(alias) {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // givenBy is a module that gives a declaration on, and the name it has there.
@@ -72,14 +95,13 @@ func (p *Plan) also(d *model.Declaration, places []givenBy) []string {
 	return out
 }
 
-// aliases adds the other names of a declaration, whose entry is the last of a list.
-func aliases(out []search.Entry, d *model.Declaration, places []givenBy) []search.Entry {
-	at := len(out) - 1
+// aliases are the entries of a declaration with one of its own under its other names.
+func aliases(own search.Entry, d *model.Declaration, places []givenBy) (out []search.Entry) {
 	for _, place := range places {
 		if place.name == d.Name {
 			continue
 		}
-		alias := out[at]
+		alias := own
 		alias.Module, alias.Name, alias.Also = place.module.Path, place.name, nil
 		alias.Summary, alias.Words, alias.Takes, alias.Gives = "", nil, nil, nil // what else it is found by finds the first place
 		out = append(out, alias)
@@ -87,8 +109,8 @@ func aliases(out []search.Entry, d *model.Declaration, places []givenBy) []searc
 	return out
 }
 
-// modulesUnder adds the names under which a module re-exports others as a whole.
-func (p *Plan) modulesUnder(out []search.Entry, m *model.Module) []search.Entry {
+// modulesUnder are the names under which a module re-exports others as a whole.
+func (p *Plan) modulesUnder(m *model.Module) (out []search.Entry) {
 	for _, g := range p.Links.Exports(m) {
 		if of := g.Target.Module; of != nil && of != m && g.Name != of.Last() && p.modules[of] != nil {
 			e := p.moduleEntry(of)

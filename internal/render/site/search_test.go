@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -38,7 +39,7 @@ func entries(t *testing.T, files fstest.MapFS, set *settings.Settings) []search.
 	t.Helper()
 	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project"})
 	require.NoError(t, err)
-	return plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: -1}).SearchEntries()
+	return slices.Collect(plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: -1}).SearchEntries())
 }
 
 const mostHits = 30
