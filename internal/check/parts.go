@@ -140,7 +140,7 @@ type described struct {
 	sections []*prose.Sections
 	file     *model.Facts    // of the first comment
 	params   []model.Param   // of all forms
-	names    map[string]bool // plain names of params
+	names    map[string]bool // plain names of params, once they were asked for
 	asked    []model.Param   // of those that a comment stands on
 	loose    bool            // it takes names beyond its list
 	told     bool            // its parameters are what the comment names
@@ -152,7 +152,7 @@ func (p *Pass) describe(d *model.Declaration) *described {
 	if d.Kind() == model.KindProperty || !d.Kind().IsCallable() && d.Kind() != model.KindClass {
 		return nil
 	}
-	c := &described{d: d, names: map[string]bool{}}
+	c := &described{d: d}
 	p.said(c, d)
 	p.taken(c)
 	callable := d
@@ -182,18 +182,25 @@ func (p *Pass) describe(d *model.Declaration) *described {
 		c.told = c.told || o.Callable.Placeholder
 	}
 	for _, o := range p.commented(callable) {
-		c.asked = append(c.asked, o.Callable.Params...)
+		c.asked = joined(c.asked, o.Callable.Params)
 	}
 	return c
 }
 
 // add adds parameters that a callable takes.
 func (c *described) add(params []model.Param) {
-	for _, param := range params {
-		c.names[plainName(param.Name)] = true
-		c.params = append(c.params, param)
-		c.loose = c.loose || param.Variadic
+	for i := range params {
+		c.loose = c.loose || params[i].Variadic
 	}
+	c.params, c.names = joined(c.params, params), nil
+}
+
+// joined is both lists in a row, without a copy where there is but one.
+func joined(list, more []model.Param) []model.Param {
+	if len(list) == 0 {
+		return slices.Clip(more)
+	}
+	return append(list, more...)
 }
 
 // commented are the forms of a callable whose parameters its comments describe: those
@@ -347,7 +354,7 @@ func named(entries []prose.Entry, yield func(e prose.Entry, name string)) {
 func (c *described) takes(name string) bool {
 	first, rest, deeper := strings.Cut(name, ".")
 	first = strings.TrimSuffix(first, "[]")
-	if !deeper && c.names[first] {
+	if !deeper && c.isParam(first) {
 		return true
 	}
 	return slices.ContainsFunc(c.params, func(param model.Param) bool {
@@ -386,7 +393,15 @@ func (c *described) roots() map[string]bool {
 // isPattern reports whether a parameter is written as a pattern and has no name.
 func isPattern(param model.Param) bool { return param.Name == "{}" || param.Name == "[]" }
 
-func (c *described) isParam(name string) bool { return c.names[name] }
+func (c *described) isParam(name string) bool {
+	if c.names == nil {
+		c.names = map[string]bool{}
+		for i := range c.params {
+			c.names[plainName(c.params[i].Name)] = true
+		}
+	}
+	return c.names[name]
+}
 
 func (p *Pass) phantoms(c *described) {
 	for _, own := range p.perForm(c) {
@@ -414,7 +429,7 @@ func (p *Pass) perForm(c *described) []*described {
 			bare = append(bare, params...)
 			continue
 		}
-		one := &described{d: c.d, sections: []*prose.Sections{p.Links.Comments.Of(p.Module.Library.Habits, file, doc)}, file: file, names: map[string]bool{}, told: c.told, text: doc.Text}
+		one := &described{d: c.d, sections: []*prose.Sections{p.Links.Comments.Of(p.Module.Library.Habits, file, doc)}, file: file, told: c.told, text: doc.Text}
 		one.add(params)
 		for _, at := range forms[i].Occurrences {
 			one.loose = one.loose || at.Callable != nil && at.Callable.ReadsArguments
@@ -439,7 +454,8 @@ func paramsOf(f *model.Form) (out []model.Param) {
 
 // phantomsOf judges what one form's comment says.
 func (p *Pass) phantomsOf(c *described) {
-	if c.loose || c.told || isCompiled(c.d) {
+	entries := c.entries(prose.Parameters)
+	if len(entries) == 0 || c.loose || c.told || isCompiled(c.d) {
 		return
 	}
 	decorators := sync.OnceValue(func() []string { return p.decorators(c.d) })
@@ -449,7 +465,7 @@ func (p *Pass) phantomsOf(c *described) {
 			names = append(names, plainName(param.Name))
 		}
 	}
-	named(c.entries(prose.Parameters), func(e prose.Entry, name string) {
+	named(entries, func(e prose.Entry, name string) {
 		if c.takes(name) || c.takes("_"+name) || strings.HasSuffix(name, ".") || strings.EqualFold(name, "none") {
 			return
 		}

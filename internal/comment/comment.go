@@ -7,9 +7,6 @@
 package comment
 
 import (
-	"iter"
-	"sync"
-
 	"codrel/internal/comment/blocktags"
 	"codrel/internal/comment/docstring"
 	"codrel/internal/comment/gocomment"
@@ -76,84 +73,4 @@ func ReadPage(text string) (nodes []prose.Node, plain []source.Span) { return ma
 // where there is none.
 func PageTitle(nodes []prose.Node) (title string, rest []prose.Node, ok bool) {
 	return markdown.Title(nodes)
-}
-
-// Table holds the sections of doc comments, by the files they stand in. It is safe for use
-// by several goroutines.
-type Table struct {
-	mu    sync.RWMutex
-	files map[*model.Facts]*fileTable
-	own   map[string]prose.Vocabulary // by language
-}
-
-// fileTable holds the sections of the comments of one file.
-type fileTable struct {
-	mu    sync.RWMutex
-	byDoc map[*model.Doc]*Sections
-}
-
-// NewTable makes an empty table. own says, by language, what words of the
-// maintainer's mean.
-func NewTable(own map[string]prose.Vocabulary) *Table {
-	return &Table{files: map[*model.Facts]*fileTable{}, own: own}
-}
-
-// With is a table that knows what this one does of some files, and nothing of others: what
-// is known of a file goes with it.
-func (t *Table) With(files iter.Seq[*model.Facts]) *Table {
-	out := NewTable(t.own)
-	t.mu.RLock()
-	defer t.mu.RUnlock()
-	for f := range files {
-		if known := t.files[f]; known != nil {
-			out.files[f] = known
-		}
-	}
-	return out
-}
-
-// Of returns the sections of a comment of a file in a language, reading it the first time.
-// A nil comment has no text.
-func (t *Table) Of(habits *model.Habits, f *model.Facts, doc *model.Doc) *Sections {
-	if doc == nil {
-		return &Sections{}
-	}
-	var own prose.Vocabulary
-	if habits != nil {
-		own = t.own[habits.Language]
-	}
-	return t.of(f).sections(doc, func() *Sections { return Read(habits, doc, own) })
-}
-
-// of is the table of a file.
-func (t *Table) of(f *model.Facts) *fileTable {
-	t.mu.RLock()
-	known := t.files[f]
-	t.mu.RUnlock()
-	if known != nil {
-		return known
-	}
-	t.mu.Lock()
-	defer t.mu.Unlock()
-	if t.files[f] == nil {
-		t.files[f] = &fileTable{byDoc: map[*model.Doc]*Sections{}}
-	}
-	return t.files[f]
-}
-
-func (t *fileTable) sections(doc *model.Doc, read func() *Sections) *Sections {
-	t.mu.RLock()
-	s := t.byDoc[doc]
-	t.mu.RUnlock()
-	if s != nil {
-		return s
-	}
-	s = read()
-	t.mu.Lock()
-	defer t.mu.Unlock()
-	if was := t.byDoc[doc]; was != nil {
-		return was
-	}
-	t.byDoc[doc] = s
-	return s
 }

@@ -1,6 +1,7 @@
 package comment_test
 
 import (
+	"fmt"
 	"slices"
 	"sync"
 	"testing"
@@ -40,6 +41,40 @@ func TestTableReadsEachCommentOnce(t *testing.T) {
 	assert.Same(t, results[0], later.Of(&goes, file, d), "what is known of a file stays while the file does")
 	gone := table.With(slices.Values([]*model.Facts{{Path: "tide.go"}}))
 	assert.NotSame(t, results[0], gone.Of(&goes, file, d), "and goes with it")
+}
+
+// A table keeps a bounded part of what it read, and reads the rest again to the same words.
+func TestTableLetsGo(t *testing.T) {
+	table := comment.NewTable(nil)
+	table.KeepAtMost(20_000) // a comment below takes about half a thousand
+	var files []*model.Facts
+	var docs []*model.Doc
+	for i := range 200 {
+		files, docs = append(files, &model.Facts{Path: fmt.Sprint(i, ".go")}), append(docs, doc(fmt.Sprintf("Berth %d, see [Harbour].", i)))
+	}
+	read := func(i int) *comment.Sections { return table.Of(&goes, files[i], docs[i]) }
+	first := read(0)
+	assert.Same(t, first, read(0), "what was just read is kept")
+	var wait sync.WaitGroup
+	for worker := range 4 {
+		wait.Go(func() {
+			for i := range files {
+				assert.Equal(t, fmt.Sprintf("Berth %d, see Harbour.", i), prose.Plain(read(i).Body), "worker %d", worker)
+			}
+		})
+	}
+	wait.Wait()
+	again := read(0)
+	assert.NotSame(t, first, again, "what was read long ago is let go")
+	assert.Equal(t, first, again)
+
+	one := &model.Facts{Path: "one.go"}
+	for _, d := range docs { // a single file may hold more than is kept
+		table.Of(&goes, one, d)
+	}
+	last := table.Of(&goes, one, docs[len(docs)-1])
+	assert.Same(t, last, table.With(slices.Values([]*model.Facts{one})).Of(&goes, one, docs[len(docs)-1]))
+	assert.NotSame(t, again, table.Of(&goes, files[0], docs[0]))
 }
 
 func TestSectionsOfEachLanguage(t *testing.T) {

@@ -208,6 +208,8 @@ func declare(m *model.Module, placed placement) {
 // known by its place in the file, or, where it stands elsewhere, by the scope alone.
 func declareFile(m *model.Module, f *model.Facts, placed placement) {
 	made := make([]*model.Declaration, len(f.Occurrences))
+	m.Expect(len(f.Occurrences))
+	room := make([]model.At, 0, len(f.Occurrences)) // nearly all are the only one of their declaration
 	var declare func(i, depth int) *model.Declaration
 	declare = func(i, depth int) *model.Declaration {
 		if made[i] != nil || depth > len(f.Occurrences) {
@@ -220,7 +222,13 @@ func declareFile(m *model.Module, f *model.Facts, placed placement) {
 		}
 		made[i] = m.Declare(parent, o.Scope, o.Named(m.Library.Habits))
 		m.Called, m.Renamed = m.Called || o.Called() != "", m.Renamed || o.Same() != ""
-		made[i].Occurrences = append(made[i].Occurrences, model.At{Occurrence: o, File: f})
+		at := model.At{Occurrence: o, File: f}
+		if d := made[i]; d.Occurrences == nil {
+			room = append(room, at)
+			d.Occurrences = slices.Clip(room[len(room)-1:])
+		} else {
+			d.Occurrences = append(d.Occurrences, at)
+		}
 		return made[i]
 	}
 	for i := range f.Occurrences {

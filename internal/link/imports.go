@@ -261,12 +261,17 @@ func leftOut(d *model.Declaration) bool {
 	return false
 }
 
+// mayStand reports whether a declaration may stand for what another module gives.
+func (x *Index) mayStand(d *model.Declaration) bool {
+	return x.takers[d.Module] && d.Parent == nil && d.Origin() == nil
+}
+
 // standsFor is what a constant or variable stands for that only gives something else a
 // name in its file: what another module gives, as "const {Plan} = require('./berth')"
 // does, or what the file exports under this name too. To the language it is a
 // declaration, to who reads it an import.
 func (x *Index) standsFor(d *model.Declaration, way *trail) Target {
-	if !x.takers[d.Module] || d.Parent != nil || d.Origin != nil {
+	if !x.mayStand(d) {
 		return Target{}
 	}
 	if t := x.declaredElsewhere(d, way); !t.None() {
@@ -468,8 +473,10 @@ func (x *Index) bare(m *model.Module, f *model.Facts, name string) *model.Declar
 
 func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target {
 	if d := m.Lookup(name); d != nil {
-		if t := x.standsFor(d, &trail{}); !t.None() {
-			return t
+		if x.mayStand(d) {
+			if t := x.standsFor(d, &trail{}); !t.None() {
+				return t
+			}
 		}
 		return Target{Declaration: d}
 	}

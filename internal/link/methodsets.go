@@ -126,7 +126,7 @@ func (x *Index) interfaceSet(d *model.Declaration, depth int) methodSet {
 		return nil
 	}
 	for _, member := range d.Members {
-		if at := member.Speaks(model.Words); at.Callable != nil && member.Origin == nil {
+		if at := member.Speaks(model.Words); at.Callable != nil && member.Origin() == nil {
 			set[end.MethodKey(member)] = end.MethodType(d, at, names{x})
 		}
 	}
@@ -176,7 +176,7 @@ func (x *Index) typeSet(d *model.Declaration, asked map[string]bool, set methodS
 	}
 	for _, member := range d.Members {
 		at := member.Speaks(model.Words)
-		if at.Callable == nil || at.Kind != model.KindMethod || member.Origin != nil {
+		if at.Callable == nil || at.Kind != model.KindMethod || member.Origin() != nil {
 			continue
 		}
 		key := end.MethodKey(member)

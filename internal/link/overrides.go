@@ -128,8 +128,8 @@ func (x *Index) nextText(d *model.Declaration) *model.Declaration {
 	if taken := sections.AllTaken(); taken != nil && taken.Target != "" {
 		return x.Resolve(ScopeOf(d), taken.Target, Explicit).Target.Declaration
 	}
-	if d.Origin != nil {
-		return d.Origin
+	if d.Origin() != nil {
+		return d.Origin()
 	}
 	if of := x.textNamed(d); of != nil {
 		return of

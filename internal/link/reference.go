@@ -59,7 +59,7 @@ func ofKind(found []Target, kind string) []Target {
 			continue
 		}
 		for d := range t.Declaration.Namesakes {
-			if is := (Target{Declaration: d}); (d.Space == kind || d.Kind().String() == kind) && !slices.Contains(out, is) {
+			if is := (Target{Declaration: d}); (d.Space() == kind || d.Kind().String() == kind) && !slices.Contains(out, is) {
 				out = append(out, is)
 			}
 		}
@@ -79,7 +79,7 @@ func ofArity(found []Target, arity int32) []Target {
 			continue
 		}
 		for d := range t.Declaration.Namesakes {
-			if is := (Target{Declaration: d}); d.Arity == arity && !slices.Contains(out, is) {
+			if is := (Target{Declaration: d}); d.Arity() == arity && !slices.Contains(out, is) {
 				out = append(out, is)
 			}
 		}

@@ -1,6 +1,7 @@
 package link
 
 import (
+	"iter"
 	"slices"
 	"strings"
 
@@ -116,7 +117,7 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 		}
 	}
 	if own, ok := ownMember(from.Declaration, r.Path); ok {
-		return x.first(from, []step{x.inScope(from)}, own, r, how)
+		return x.first(from, func(yield func(step) bool) { yield(x.inScope(from)) }, own, r, how)
 	}
 	result := x.first(from, x.steps(from, how, r), r.Path, r, how)
 	if result.Outcome != Missing || result.Unfit != nil {
@@ -133,11 +134,12 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 }
 
 // first is what the nearest of the steps finds.
-func (x *Index) first(from Scope, steps []step, names []string, r prose.Name, how Strictness) Result {
+func (x *Index) first(from Scope, steps iter.Seq[step], names []string, r prose.Name, how Strictness) Result {
 	partial := false
 	var kept []Target // what is out of reach, of the nearest step that found no more
-	for i, step := range steps {
-		if len(kept) > 0 && i > lastOfFile {
+	i := -1
+	for step := range steps {
+		if i++; len(kept) > 0 && i > lastOfFile {
 			break
 		}
 		found, part, beyond := step(names)
@@ -314,10 +316,10 @@ func (x *Index) inLibrary(from Scope, library string, r prose.Name) Result {
 	}
 	for _, lib := range x.Project.Libraries {
 		if lib.Name == library {
-			return x.first(from, []step{x.bySlashedPath(lib.Library, r), x.byWholePath(lib.Library), x.modulesNamed(lib.Library, nil), x.anywhere(lib.Library)}, names, r, Explicit)
+			return x.first(from, slices.Values([]step{x.bySlashedPath(lib.Library, r), x.byWholePath(lib.Library), x.modulesNamed(lib.Library, nil), x.anywhere(lib.Library)}), names, r, Explicit)
 		}
 	}
-	return x.first(from, []step{x.elsewhere.step(x, from, library)}, names, r, Explicit)
+	return x.first(from, slices.Values([]step{x.elsewhere.step(x, from, library)}), names, r, Explicit)
 }
 
 // bySlashedPath looks in the module whose path a reference writes with "/".

@@ -1,6 +1,7 @@
 package link
 
 import (
+	"iter"
 	"slices"
 	"strings"
 
@@ -15,44 +16,58 @@ import (
 // and a later one was not; beyond is set where the place is outside the project.
 type step func(names []string) (found []Target, partial bool, beyond *Target)
 
-func (x *Index) steps(from Scope, how Strictness, r prose.Name) []step {
-	name, names := r.Path[0], len(r.Path)
-	switch {
+// steps yields the steps of a reference, the nearest first; most references need but one or
+// two of them.
+func (x *Index) steps(from Scope, how Strictness, r prose.Name) iter.Seq[step] {
+	switch name := r.Path[0]; {
 	case how == Typed:
 		return x.typeSteps(from, r)
-	case how == Loose && names == 1 && !r.Callable:
+	case how == Loose && len(r.Path) == 1 && !r.Callable:
 		return x.wordSteps(from, r)
 	case how == Loose && takes(from.Declaration, name):
-		return nil
+		return noSteps
 	}
-	elsewhere := x.elsewhere.step(x, from, "")
-	if from.Module == nil {
-		return []step{x.byWholePath(nil), x.modulesNamed(nil, nil), x.anywhere(nil), x.belowLibrary, elsewhere}
+	return func(yield func(step) bool) {
+		if from.Module == nil {
+			_ = yield(x.byWholePath(nil)) && yield(x.modulesNamed(nil, nil)) && yield(x.anywhere(nil)) && yield(x.belowLibrary) && yield(x.elsewhere.step(x, from, ""))
+			return
+		}
+		if !x.nearSteps(from, how, yield) {
+			return
+		}
+		if how == MayBeExternal && x.native(from, r.Path[0]) {
+			return // what the language brings along is nearer than other modules
+		}
+		lib := from.Module.Library
+		if how == MayBeExternal && len(r.Path) == 1 && !yield(x.anywhere(lib)) { // a bare name is rather that of a declaration than of a file
+			return
+		}
+		if !yield(x.modulesNamed(lib, nil)) || !yield(x.modulesNamed(nil, lib)) {
+			return
+		}
+		if how != Bracketed && len(r.Path) > 1 || how == Explicit || how == MayBeExternal {
+			_ = yield(x.anywhere(lib)) && yield(x.byWholePath(nil)) && yield(x.anywhere(nil)) && yield(x.belowLibrary) && yield(x.elsewhere.step(x, from, ""))
+		}
 	}
-	inside, module, imports := x.inScope(from), x.inModule(from), x.inImports(from)
+}
+
+func noSteps(func(step) bool) {}
+
+// nearSteps yields the places that a file itself speaks of, and reports whether to go on.
+func (x *Index) nearSteps(from Scope, how Strictness, yield func(step) bool) bool {
 	lib := from.Module.Library
-	steps := []step{inside, module, imports}
+	if how != Bracketed && !yield(x.inScope(from)) {
+		return false
+	}
+	module := x.inModule(from)
 	if len(x.called) > 0 {
 		module = both(x.byCalled(lib, from.Module), module)
-		steps[1] = module
 	}
-	if how == Bracketed {
-		steps = []step{module, imports, inside}
+	if !yield(module) || !yield(x.inImports(from)) || how == Bracketed && !yield(x.inScope(from)) {
+		return false
 	}
-	if _, ok := x.options.FrontEnds[lib.Language].(lang.Importer); ok {
-		steps = append(steps, x.byDottedPath(from))
-	}
-	if how == MayBeExternal && x.native(from, name) {
-		return steps // what the language brings along is nearer than other modules
-	}
-	if how == MayBeExternal && names == 1 { // a bare name is rather that of a declaration than of a file
-		steps = append(steps, x.anywhere(lib))
-	}
-	steps = append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
-	if how != Bracketed && names > 1 || how == Explicit || how == MayBeExternal {
-		steps = append(steps, x.anywhere(lib), x.byWholePath(nil), x.anywhere(nil), x.belowLibrary, elsewhere)
-	}
-	return steps
+	_, dotted := x.options.FrontEnds[lib.Language].(lang.Importer)
+	return !dotted || yield(x.byDottedPath(from))
 }
 
 func (x *Index) inScope(from Scope) step {

@@ -421,7 +421,7 @@ func (x *Index) speakForOthers() {
 				continue
 			}
 			for d := range m.Declarations {
-				if d.Origin != nil || !isSame(d) || x.replaced[d] {
+				if d.Origin() != nil || !isSame(d) || x.replaced[d] {
 					continue
 				}
 				of := x.sameAs(d)
@@ -558,7 +558,7 @@ func (x *Index) adopt() {
 	types := make([][]*model.Declaration, len(modules)) // those with bases
 	x.parallel(len(modules), func(i int) {
 		for d := range modules[i].Declarations {
-			if d.Kind().IsType() && x.InReach(d) && len(x.bases(d)) > 0 && d.Origin == nil {
+			if d.Kind().IsType() && x.InReach(d) && len(x.bases(d)) > 0 && d.Origin() == nil {
 				types[i] = append(types[i], d)
 			}
 		}
@@ -591,12 +591,12 @@ func (x *Index) adoptInto(m *model.Module, d *model.Declaration) {
 		}
 		x.adoptAll(m, d, taken, func(member *model.Declaration) bool {
 			at := member.Speaks(model.Words)
-			return x.options.Reach.Includes(at.Visibility) && !member.Hidden && member.Origin == nil && !at.Embedded && !member.Blank()
+			return x.options.Reach.Includes(at.Visibility) && !member.Hidden && member.Origin() == nil && !at.Embedded && !member.Blank()
 		}, 0)
 		next = above
 	}
 	for _, member := range d.Members {
-		if o := member.Origin; o != nil && x.adopters[o] == nil {
+		if o := member.Origin(); o != nil && x.adopters[o] == nil {
 			x.adopters[o] = member
 		}
 	}
@@ -629,5 +629,5 @@ func (x *Index) adoptAll(m *model.Module, into *model.Declaration, members []*mo
 // Adopter reports whether a declaration is the first of those that have the words of
 // another one as members of their types: rules speak of that once.
 func (x *Index) Adopter(d *model.Declaration) bool {
-	return d.Origin == nil || x.adopters[d.Origin] == nil || x.adopters[d.Origin] == d
+	return d.Origin() == nil || x.adopters[d.Origin()] == nil || x.adopters[d.Origin()] == d
 }

@@ -1,6 +1,7 @@
 package link
 
 import (
+	"iter"
 	"slices"
 	"strings"
 
@@ -19,50 +20,50 @@ func isPlain(name string) bool {
 
 // typeSteps are the places where a type that a comment writes is looked for: what the
 // file can name and, where capitals or dots show that a name is meant, the library.
-func (x *Index) typeSteps(from Scope, r prose.Name) []step {
+func (x *Index) typeSteps(from Scope, r prose.Name) iter.Seq[step] {
 	if from.Module == nil {
-		return nil
+		return noSteps
 	}
-	names, lib := r.Path, from.Module.Library
-	if len(names) > 1 {
+	if len(r.Path) > 1 {
 		return x.steps(from, Loose, r)
 	}
-	steps := []step{onlyTypes(x.inScope(from)), onlyTypes(x.inModule(from)), onlyTypes(x.inImports(from))}
-	if isUpper(names[0]) && !x.native(from, names[0]) && !x.native(from, strings.ToLower(names[0])) {
-		steps = append(steps, onlyTypes(x.anywhere(lib)))
+	return func(yield func(step) bool) {
+		name := r.Path[0]
+		if !yield(onlyTypes(x.inScope(from))) || !yield(onlyTypes(x.inModule(from))) || !yield(onlyTypes(x.inImports(from))) {
+			return
+		}
+		if isUpper(name) && !x.native(from, name) && !x.native(from, strings.ToLower(name)) {
+			yield(onlyTypes(x.anywhere(from.Module.Library)))
+		}
 	}
-	return steps
 }
 
 // wordSteps are the places where a single word in a code span is looked for. It means
 // no member of the type that is spoken of, which would be written as one, and nothing
 // that the comment's subject takes; an English word is no module but one that the file
 // imports.
-func (x *Index) wordSteps(from Scope, r prose.Name) []step {
+func (x *Index) wordSteps(from Scope, r prose.Name) iter.Seq[step] {
 	name := r.Path[0]
-	if from.Module == nil {
-		steps := []step{x.byWholePath(nil)}
-		if !isPlain(name) {
-			steps = append(steps, x.modulesNamed(nil, nil))
+	if from.Module != nil && takes(from.Declaration, name) {
+		return noSteps
+	}
+	return func(yield func(step) bool) {
+		switch {
+		case from.Module == nil:
+			_ = yield(x.byWholePath(nil)) && (isPlain(name) || yield(x.modulesNamed(nil, nil))) && yield(x.anywhere(nil)) && yield(x.elsewhere.step(x, from, ""))
+			return
+		case isPlain(name):
+			_ = yield(declared(x.inModule(from))) && yield(x.inImports(from))
+			return
 		}
-		return append(steps, x.anywhere(nil), x.elsewhere.step(x, from, ""))
+		nested := func(names []string) ([]Target, bool, *Target) {
+			found, partial, beyond := x.enclosing(from, names)
+			return slices.DeleteFunc(found, func(t Target) bool { return !t.Declaration.Kind().IsType() }), partial, beyond
+		}
+		lib := from.Module.Library
+		_ = yield(nested) && yield(x.inModule(from)) && yield(x.inImports(from)) && !x.native(from, name) &&
+			yield(x.modulesNamed(lib, nil)) && yield(x.modulesNamed(nil, lib))
 	}
-	if takes(from.Declaration, name) {
-		return nil
-	}
-	if isPlain(name) {
-		return []step{declared(x.inModule(from)), x.inImports(from)}
-	}
-	nested := func(names []string) ([]Target, bool, *Target) {
-		found, partial, beyond := x.enclosing(from, names)
-		return slices.DeleteFunc(found, func(t Target) bool { return !t.Declaration.Kind().IsType() }), partial, beyond
-	}
-	steps := []step{nested, x.inModule(from), x.inImports(from)}
-	if x.native(from, name) {
-		return steps
-	}
-	lib := from.Module.Library
-	return append(steps, x.modulesNamed(lib, nil), x.modulesNamed(nil, lib))
 }
 
 // onlyTypes leaves out of what a step finds all that is no type; a name with a capital

@@ -1,6 +1,7 @@
 package look_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -130,5 +131,5 @@ func TestTexts(t *testing.T) {
 	assert.Equal(t, "1 Datei, 2 Dateien", l.Texts.Count(1, "file")+", "+l.Texts.Count(2, "file"))
 	assert.True(t, l.Translated())
 	assert.False(t, look.Plain().Translated())
-	assert.Equal(t, []look.Part{{Words: "Teil von "}, {Slot: "module"}, {Words: "."}}, l.Texts.Parts("part-of"))
+	assert.Equal(t, []look.Part{{Words: "Teil von "}, {Slot: "module"}, {Words: "."}}, slices.Collect(l.Texts.Parts("part-of")))
 }

@@ -1,6 +1,7 @@
 package look
 
 import (
+	"iter"
 	"maps"
 	"slices"
 	"strconv"
@@ -79,28 +80,30 @@ type Part struct {
 }
 
 // Parts takes the text of a key apart, for texts with links in them.
-func (t Texts) Parts(key string) []Part {
-	text := t.Say(key)
-	var out []Part
-	for text != "" {
-		open := strings.IndexByte(text, '{')
-		end := strings.IndexByte(text, '}')
-		if open < 0 || end < open {
-			return append(out, Part{Words: text})
+func (t Texts) Parts(key string) iter.Seq[Part] {
+	return func(yield func(Part) bool) {
+		for text := t.Say(key); text != ""; {
+			open := strings.IndexByte(text, '{')
+			end := strings.IndexByte(text, '}')
+			if open < 0 || end < open {
+				yield(Part{Words: text})
+				return
+			}
+			if open > 0 && !yield(Part{Words: text[:open]}) {
+				return
+			}
+			if !yield(Part{Slot: text[open+1 : end]}) {
+				return
+			}
+			text = text[end+1:]
 		}
-		if open > 0 {
-			out = append(out, Part{Words: text[:open]})
-		}
-		out = append(out, Part{Slot: text[open+1 : end]})
-		text = text[end+1:]
 	}
-	return out
 }
 
 // slots are the names in the braces of a text, sorted.
 func slots(text string) []string {
 	var out []string
-	for _, p := range (Texts{"": text}).Parts("") {
+	for p := range (Texts{"": text}).Parts("") {
 		if p.Slot != "" {
 			out = append(out, p.Slot)
 		}

@@ -148,10 +148,11 @@ type Module struct {
 	Others   []*Module // those that some of its own files declare things of
 	Doc      []DocOf   // the comments on the module, one for each file that has one
 	Top      []*Declaration
-	byName   map[nameKey]*Declaration // the first of each name; the others follow it
-	labelled bool                     // some names carry more than their text
-	all      [][]Declaration          // in pieces, so that addresses never move
+	names    nameTable
+	labelled bool            // some names carry more than their text
+	all      [][]Declaration // in pieces, so that addresses never move
 	count    int
+	expected int  // how many more are likely to come
 	Called   bool // comments give some of its declarations paths, see [Occurrence.Called]
 	Renamed  bool // some of its declarations are other names of something, see [Occurrence.Same]
 	changed  bool // linking made it say more than its files do
@@ -172,13 +173,6 @@ type DocOf struct {
 	File *Facts
 }
 
-// nameKey is a name in what encloses it. What stands in something of another module has
-// its whole path for its name, until it is put there.
-type nameKey struct {
-	parent *Declaration
-	name   string
-}
-
 // Name is what a declaration is known by among those that the same thing encloses: its
 // text, the name space of its language that it is in, and how many type parameters are a
 // part of it.
@@ -194,23 +188,72 @@ type Declaration struct {
 	Parent      *Declaration // the enclosing declaration, or nil
 	Members     []*Declaration
 	Name        string
-	Space       string // the name space that the name is in, see [Name]
-	Arity       int32  // see [Name]
-	Scope       string // enclosing names joined by "."
-	Occurrences []At   // in the order of files and lines; len > 0
+	Scope       string       // enclosing names joined by "."
+	Occurrences []At         // in the order of files and lines; len > 0
+	next        *Declaration // another one of the same name, in another name space or with another arity
+	rare        *rare        // what few have, or nil: there are as many declarations as names in all source
+	words       int32        // indices of the occurrences that speak for it, see [Declaration.Speaks]
+	nature      int32
 	Visibility  Visibility
 	Hidden      bool
-	// Origin is the declaration whose words these are, where that is another one: of a
-	// member that a type has from a base which users cannot name, and of a second name.
-	Origin *Declaration
-	key    nameKey // as its files write it; users may know it by another name
-	words  int32   // indices of the occurrences that speak for it, see [Declaration.Speaks]
-	nature int32
-	cut    int32        // where the name that its files write begins in that of the key
-	next   *Declaration // another one of the same name, in another name space or with another arity
-	gone   bool         // what it was made of went to another one
-	plain  []At         // its own occurrences, where it has the words of another
+	gone        bool // what it was made of went to another one
 }
+
+// rare is what few declarations have.
+type rare struct {
+	space  string
+	arity  int32
+	origin *Declaration
+	key    *nameKey // as its files write it, where that is not its name in its parent
+	cut    int      // where the name that its files write begins in that of the key
+	plain  []At     // its own occurrences, where it has the words of another
+}
+
+// none is what a declaration has where it has nothing that is rare.
+var none rare
+
+func (d *Declaration) seldom() *rare {
+	if d.rare == nil {
+		return &none
+	}
+	return d.rare
+}
+
+// rarely is what few declarations have, to be set.
+func (d *Declaration) rarely() *rare {
+	if d.rare == nil {
+		d.rare = &rare{}
+	}
+	return d.rare
+}
+
+// Space is the name space that the name is in, see [Name].
+func (d *Declaration) Space() string { return d.seldom().space }
+
+// Arity is how many type parameters are a part of the name, see [Name].
+func (d *Declaration) Arity() int32 { return d.seldom().arity }
+
+// Origin is the declaration whose words these are, where that is another one: of a member
+// that a type has from a base which users cannot name, and of a second name.
+func (d *Declaration) Origin() *Declaration { return d.seldom().origin }
+
+// key is what the declaration is found by: its name as its files write it, which users may
+// know it by another one of.
+func (d *Declaration) key() nameKey {
+	if d.rare != nil && d.rare.key != nil {
+		return *d.rare.key
+	}
+	return nameKey{d.Parent, d.Name}
+}
+
+// keep holds on to what the declaration is found by, whatever it is called from now on.
+func (d *Declaration) keep() {
+	key := d.key()
+	d.rarely().key = &key
+}
+
+// has reports whether the declaration has the name, of those with its text.
+func (d *Declaration) has(name Name) bool { return d.Space() == name.Space && d.Arity() == name.Arity }
 
 // At is an occurrence and the file it stands in.
 type At struct {
@@ -223,8 +266,11 @@ func (a At) Tokens(t Tokens) iter.Seq[Token] { return t.In(a.File.Text) }
 
 // NewModule makes a module without declarations.
 func NewModule(library *Library, path string) *Module {
-	return &Module{Library: library, Path: path, byName: map[nameKey]*Declaration{}}
+	return &Module{Library: library, Path: path}
 }
+
+// Expect tells that about as many declarations follow.
+func (m *Module) Expect(more int) { m.expected = more }
 
 // Pieces of the list of declarations grow with the module up to a bound.
 const (
@@ -240,31 +286,46 @@ func (m *Module) Declare(parent *Declaration, scope string, name Name) *Declarat
 	if parent == nil && scope != "" {
 		key.name = scope + "." + name.Text
 	}
-	first := m.byName[key]
+	first := m.names.get(key)
 	for d := first; d != nil; d = d.next {
-		if d.Space == name.Space && d.Arity == name.Arity {
+		if d.has(name) {
 			return d
 		}
 	}
-	last := len(m.all) - 1
-	if last < 0 || len(m.all[last]) == cap(m.all[last]) {
-		m.all = append(m.all, make([]Declaration, 0, max(smallestPiece, min(m.count, largestPiece))))
-		last++
+	d := m.room()
+	*d = Declaration{Module: m, Parent: parent, Name: name.Text, Scope: scope}
+	if name.Space != "" || name.Arity > 0 {
+		m.labelled = true
+		d.rarely().space, d.rarely().arity = name.Space, name.Arity
 	}
-	m.all[last] = append(m.all[last], Declaration{Module: m, Parent: parent, Name: name.Text, Space: name.Space, Arity: name.Arity, Scope: scope, key: key, cut: int32(len(key.name) - len(name.Text))})
+	if key != d.key() {
+		d.rarely().key, d.rarely().cut = &key, len(key.name)-len(name.Text)
+	}
 	m.count++
-	m.labelled = m.labelled || name.Space != "" || name.Arity > 0
-	d := &m.all[last][len(m.all[last])-1]
-	m.file(key, d)
+	m.file(first, d)
 	return d
 }
 
-// file puts a declaration behind the others of its name.
-func (m *Module) file(key nameKey, d *Declaration) {
-	d.key = key
-	first := m.byName[key]
+// room is a place for one more declaration.
+func (m *Module) room() *Declaration {
+	last := len(m.all) - 1
+	if last < 0 || len(m.all[last]) == cap(m.all[last]) {
+		size := min(m.expected, largestPiece)
+		if size <= 0 {
+			size = max(smallestPiece, min(m.count, largestPiece))
+		}
+		m.all = append(m.all, make([]Declaration, 0, size))
+		last++
+	}
+	m.expected--
+	m.all[last] = append(m.all[last], Declaration{})
+	return &m.all[last][len(m.all[last])-1]
+}
+
+// file puts a declaration behind the first of its name, which is nil where there is none.
+func (m *Module) file(first, d *Declaration) {
 	if first == nil {
-		m.byName[key] = d
+		m.names.put(d)
 		return
 	}
 	for first.next != nil {
@@ -275,12 +336,12 @@ func (m *Module) file(key nameKey, d *Declaration) {
 
 // unfile takes a declaration out of those of its name.
 func (m *Module) unfile(d *Declaration) {
-	first := m.byName[d.key]
+	first := m.names.get(d.key())
 	switch {
 	case first == d && d.next == nil:
-		delete(m.byName, d.key)
+		m.names.remove(d.key())
 	case first == d:
-		m.byName[d.key] = d.next
+		m.names.put(d.next)
 	default:
 		for first != nil && first.next != d {
 			first = first.next
@@ -296,9 +357,10 @@ func (m *Module) unfile(d *Declaration) {
 // has one of its name already, that one gets its occurrences.
 func (m *Module) Attach(d, parent *Declaration) {
 	m.unfile(d)
-	key := nameKey{parent, d.Written()}
-	for other := m.byName[key]; other != nil; other = other.next {
-		if other.Space == d.Space && other.Arity == d.Arity {
+	name := Name{d.Written(), d.Space(), d.Arity()}
+	first := m.names.get(nameKey{parent, name.Text})
+	for other := first; other != nil; other = other.next {
+		if other.has(name) {
 			other.Occurrences = append(other.Occurrences, d.Occurrences...)
 			files := m.AllFiles()
 			slices.SortStableFunc(other.Occurrences, func(a, b At) int { return slices.Index(files, a.File) - slices.Index(files, b.File) })
@@ -307,8 +369,13 @@ func (m *Module) Attach(d, parent *Declaration) {
 			return
 		}
 	}
-	m.file(key, d)
-	d.Parent, d.cut = parent, 0
+	if d.Parent = parent; d.rare != nil {
+		d.rare.key, d.rare.cut = nil, 0
+	}
+	if d.Name != name.Text {
+		d.rarely().key = &nameKey{parent, name.Text}
+	}
+	m.file(first, d)
 }
 
 // Adopt makes a member of a declaration, or, where that is nil, of the module, out of one
@@ -319,11 +386,11 @@ func (m *Module) Adopt(parent, origin *Declaration) *Declaration {
 	if parent != nil {
 		into = &parent.Members
 	}
-	if m.byName[nameKey{parent, origin.Name}] != nil {
+	if m.Has(parent, origin.Name) {
 		return nil
 	}
-	d := m.Declare(parent, "", Name{origin.Name, origin.Space, origin.Arity})
-	d.Origin = origin
+	d := m.Declare(parent, "", Name{origin.Name, origin.Space(), origin.Arity()})
+	d.rarely().origin = origin
 	d.Occurrences, d.words, d.nature = origin.Occurrences, origin.words, origin.nature
 	d.Visibility, d.Hidden = origin.Speaks(Words).Visibility, origin.Hidden
 	if parent != nil {
@@ -338,11 +405,10 @@ func (m *Module) Adopt(parent, origin *Declaration) *Declaration {
 // is found under that, and still under the one that its files write.
 func (m *Module) Rename(d *Declaration, name string) {
 	m.changed = true
+	d.keep()
 	d.Name = name
 	rescope(d, 0)
-	if key := (nameKey{nil, name}); m.byName[key] == nil {
-		m.byName[key] = d
-	}
+	m.names.rename(nameKey{nil, name}, d)
 }
 
 // Seat puts a declaration of the top of its module under another one, which may be of
@@ -350,6 +416,7 @@ func (m *Module) Rename(d *Declaration, name string) {
 // its module has at the top.
 func (m *Module) Seat(d, under *Declaration, name string) {
 	m.changed, under.Module.changed = true, true
+	d.keep()
 	d.Parent, d.Scope, d.Name = under, under.Path(), name
 	rescope(d, 0)
 	under.Members = append(slices.Clip(under.Members), d)
@@ -370,8 +437,8 @@ const deepest = 1000
 // Speak gives a declaration the words of another one: an occurrence made of that one's.
 func (m *Module) Speak(d, origin *Declaration, at At) {
 	m.changed = true
-	d.plain = d.Occurrences
-	d.Occurrences, d.words, d.nature, d.Origin = []At{at}, 0, 0, origin
+	d.rarely().plain, d.rarely().origin = d.Occurrences, origin
+	d.Occurrences, d.words, d.nature = []At{at}, 0, 0
 }
 
 // Changed reports whether linking made the module say more than its files do.
@@ -391,7 +458,7 @@ func (m *Module) Settled() bool { return m.settled }
 // Has reports whether something of a name is declared in a declaration, or, where that is
 // nil, at the top of the module.
 func (m *Module) Has(parent *Declaration, name string) bool {
-	return m.byName[nameKey{parent, name}] != nil
+	return m.names.get(nameKey{parent, name}) != nil
 }
 
 // Lookup finds the declaration with this path below the module, such as "Berth.Assign", or
@@ -399,14 +466,14 @@ func (m *Module) Has(parent *Declaration, name string) bool {
 func (m *Module) Lookup(path string) *Declaration { return m.lookup(nil, path) }
 
 func (m *Module) lookup(parent *Declaration, path string) *Declaration {
-	if d := m.byName[nameKey{parent, path}]; d != nil {
+	if d := m.names.get(nameKey{parent, path}); d != nil {
 		return d
 	}
 	for i := 0; i < len(path); i++ {
 		if path[i] != '.' {
 			continue
 		}
-		for d := m.byName[nameKey{parent, path[:i]}]; d != nil; d = d.next {
+		for d := m.names.get(nameKey{parent, path[:i]}); d != nil; d = d.next {
 			if found := m.lookup(d, path[i+1:]); found != nil {
 				return found
 			}
@@ -417,8 +484,8 @@ func (m *Module) lookup(parent *Declaration, path string) *Declaration {
 
 // Declares reports whether what encloses a name has it already.
 func (m *Module) Declares(parent *Declaration, name Name) bool {
-	for d := m.byName[nameKey{parent, name.Text}]; d != nil; d = d.next {
-		if d.Space == name.Space && d.Arity == name.Arity {
+	for d := m.names.get(nameKey{parent, name.Text}); d != nil; d = d.next {
+		if d.has(name) {
 			return true
 		}
 	}
@@ -426,13 +493,13 @@ func (m *Module) Declares(parent *Declaration, name Name) bool {
 }
 
 // Find is the declaration with a name at the top of the module, or nil.
-func (m *Module) Find(name string) *Declaration { return m.byName[nameKey{nil, name}] }
+func (m *Module) Find(name string) *Declaration { return m.names.get(nameKey{nil, name}) }
 
 // Of is the declaration that an occurrence of one of the module's files is a part of, or nil.
 func (m *Module) Of(f *Facts, o *Occurrence) *Declaration {
 	name := o.Named(m.Library.Habits)
 	for d := m.named(f, o, 0); d != nil; d = d.next {
-		if d.Space == name.Space && d.Arity == name.Arity {
+		if d.has(name) {
 			return d
 		}
 	}
@@ -463,14 +530,14 @@ func (m *Module) named(f *Facts, o *Occurrence, depth int) *Declaration {
 	case o.Parent >= 0:
 		if parent := m.named(f, &f.Occurrences[o.Parent], depth+1); parent != nil {
 			for ; parent != nil; parent = parent.next {
-				if d := m.byName[nameKey{parent, o.Name}]; d != nil {
+				if d := m.names.get(nameKey{parent, o.Name}); d != nil {
 					return d
 				}
 			}
 		}
 		return nil
 	case o.Scope == "":
-		return m.byName[nameKey{nil, o.Name}]
+		return m.names.get(nameKey{nil, o.Name})
 	}
 	return m.Lookup(o.Scope + "." + o.Name)
 }
@@ -530,19 +597,20 @@ func (d *Declaration) ID() string { return d.Module.ID() + "#" + d.written() }
 
 // written is the declaration's path as its files have it.
 func (d *Declaration) written() string {
-	if d.key.parent == nil {
-		return d.label(d.key.name)
+	key := d.key()
+	if key.parent == nil {
+		return d.label(key.name)
 	}
-	return d.key.parent.written() + "." + d.label(d.key.name)
+	return key.parent.written() + "." + d.label(key.name)
 }
 
 // label is a name of the declaration with what else tells it from others of that name.
 func (d *Declaration) label(name string) string {
-	if d.Arity > 0 {
-		name += "-" + strconv.Itoa(int(d.Arity))
+	if arity := d.Arity(); arity > 0 {
+		name += "-" + strconv.Itoa(int(arity))
 	}
-	if d.Space != "" {
-		name = d.Space + ":" + name
+	if space := d.Space(); space != "" {
+		name = space + ":" + name
 	}
 	return name
 }
@@ -564,12 +632,12 @@ func (d *Declaration) Label() string {
 }
 
 // Written is the name that the declaration's files write.
-func (d *Declaration) Written() string { return d.key.name[d.cut:] }
+func (d *Declaration) Written() string { return d.key().name[d.seldom().cut:] }
 
 // Namesakes yields the declarations of the same name in the same place, the first of them
 // first, itself among them.
 func (d *Declaration) Namesakes(yield func(*Declaration) bool) {
-	for at := d.Module.byName[d.key]; at != nil; at = at.next {
+	for at := d.Module.names.get(d.key()); at != nil; at = at.next {
 		if !yield(at) {
 			return
 		}
@@ -585,14 +653,14 @@ func (d *Declaration) Blank() bool {
 
 // IsSecond reports whether the declaration is a further name of another one, whose words
 // it has.
-func (d *Declaration) IsSecond() bool { return d.plain != nil }
+func (d *Declaration) IsSecond() bool { return d.seldom().plain != nil }
 
 // AsWritten are the declaration's own occurrences; nil where all it has are another's.
 func (d *Declaration) AsWritten() []At {
-	switch {
-	case d.plain != nil:
-		return d.plain
-	case d.Origin != nil:
+	switch r := d.seldom(); {
+	case r.plain != nil:
+		return r.plain
+	case r.origin != nil:
 		return nil
 	}
 	return d.Occurrences
@@ -600,8 +668,8 @@ func (d *Declaration) AsWritten() []At {
 
 // Site is the declaration in whose place the words of this one stand: itself, for nearly all.
 func (d *Declaration) Site() *Declaration {
-	for depth := 0; d.Origin != nil && depth < deepest; depth++ {
-		d = d.Origin
+	for depth := 0; d.Origin() != nil && depth < deepest; depth++ {
+		d = d.Origin()
 	}
 	return d
 }
@@ -649,7 +717,7 @@ func (d *Declaration) Deprecated() bool {
 
 // Member finds a member by its name, or nil.
 func (d *Declaration) Member(name string) *Declaration {
-	return d.Module.byName[nameKey{d, name}]
+	return d.Module.names.get(nameKey{d, name})
 }
 
 // Generated reports whether every occurrence stands in generated code.

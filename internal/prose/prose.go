@@ -8,6 +8,7 @@
 package prose
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/source"
@@ -117,7 +118,7 @@ func plain(b *strings.Builder, nodes []Node) {
 func Summary(nodes []Node) []Node {
 	for i := range nodes {
 		if nodes[i].Kind == Paragraph && !onlyPictures(nodes[i].Children) {
-			out, _ := sentence(nodes[i].Children, nil)
+			out, _ := sentence(nodes[i].Children)
 			return out
 		}
 	}
@@ -141,26 +142,29 @@ func onlyPictures(nodes []Node) bool {
 	return pictures
 }
 
-// sentence copies nodes up to the end of the first sentence and reports whether it came.
-func sentence(nodes, out []Node) ([]Node, bool) {
+// sentence is the nodes up to the end of the first sentence, and whether it came. Only what
+// it cuts is copied.
+func sentence(nodes []Node) ([]Node, bool) {
 	for i := range nodes {
 		n := nodes[i]
 		switch {
 		case n.Kind == Text:
 			if end := sentenceEnd(n.Text, i == len(nodes)-1); end >= 0 {
+				if end == len(n.Text) {
+					return slices.Clip(nodes[:i+1]), true
+				}
 				n.Text = n.Text[:end]
-				return append(out, n), true
+				return append(slices.Clip(nodes[:i]), n), true
 			}
 		case n.Kind == Emphasis || n.Kind == Strong:
-			inner, done := sentence(n.Children, nil)
+			inner, done := sentence(n.Children)
 			if done {
 				n.Children = inner
-				return append(out, n), true
+				return append(slices.Clip(nodes[:i]), n), true
 			}
 		}
-		out = append(out, n)
 	}
-	return out, false
+	return nodes, false
 }
 
 // sentenceEnd is the offset behind the first full stop that ends a sentence, or

@@ -1,6 +1,7 @@
 package gocomment
 
 import (
+	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -17,12 +18,14 @@ type inline struct {
 	links  map[string]string
 	starts []int
 	lines  []line
-	out    []prose.Node
-	from   int // start of the text that is not put out yet
+	out    []prose.Node // room of its own for the few that most texts have; see parse
+	from   int          // start of the text that is not put out yet
 }
 
 func (in *inline) parse() []prose.Node {
 	s := in.text
+	var room [8]prose.Node
+	in.out = room[:0]
 	for i := 0; i < len(s); {
 		switch {
 		case s[i] == '[':
@@ -47,6 +50,9 @@ func (in *inline) parse() []prose.Node {
 		i++
 	}
 	in.flush(len(s))
+	if len(in.out) > 0 && &in.out[0] == &room[0] {
+		return slices.Clone(in.out) // what is kept is no larger than it must be
+	}
 	return in.out
 }
 

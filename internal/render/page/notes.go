@@ -66,8 +66,8 @@ func Slot(name string, pieces ...Piece) Filled { return Filled{name, pieces} }
 
 // Of says the text of a key with pieces in its braces.
 func (n *Notes) Of(key string, with ...Filled) Sentence {
-	var out Sentence
-	for _, part := range n.Texts.Parts(key) {
+	out := make(Sentence, 0, 3*len(with)+1)
+	for part := range n.Texts.Parts(key) {
 		if part.Slot == "" {
 			out = append(out, Piece{Text: part.Words})
 			continue
@@ -146,9 +146,9 @@ func (n *Notes) Declaration(d *model.Declaration) []Sentence {
 	out := n.written(d)
 	switch {
 	case d.IsSecond():
-		out = append(out, n.Of("second-name", Slot("names", n.BaseName(d.Origin))))
-	case d.Origin != nil && d.Origin.Parent != nil:
-		out = append(out, n.Of("declared-by", Slot("name", Piece{Text: d.Origin.Parent.Path(), Name: true})))
+		out = append(out, n.Of("second-name", Slot("names", n.BaseName(d.Origin()))))
+	case d.Origin() != nil && d.Origin().Parent != nil:
+		out = append(out, n.Of("declared-by", Slot("name", Piece{Text: d.Origin().Parent.Path(), Name: true})))
 	}
 	if d.Generated() {
 		out = append(out, Sentence{{Text: n.say("generated")}})
@@ -474,8 +474,8 @@ func (n *Notes) Field(d *model.Declaration) string {
 			notes = append(notes, text)
 		}
 	}
-	if d.Origin != nil && d.Origin.Parent != nil && !d.IsSecond() {
-		say([]Sentence{n.Of("declared-by", Slot("name", Piece{Text: d.Origin.Parent.Path(), Name: true}))})
+	if d.Origin() != nil && d.Origin().Parent != nil && !d.IsSecond() {
+		say([]Sentence{n.Of("declared-by", Slot("name", Piece{Text: d.Origin().Parent.Path(), Name: true}))})
 	}
 	if seen := n.Links.Visibility(d); seen != model.Public {
 		say([]Sentence{{{Text: n.say(visibilityKeys[seen])}}})

@@ -122,7 +122,7 @@ func (m *Maker) held(d *model.Declaration, form lang.BlockStyle) (shown []*model
 		}
 		switch {
 		case inNamespace(member):
-		case member.Blank() || member.Origin != nil && member.Origin.Parent != nil:
+		case member.Blank() || member.Origin() != nil && member.Origin().Parent != nil:
 		case !m.Links.InReach(member):
 			hidden++
 		case len(shown) == mostHeld:

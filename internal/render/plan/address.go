@@ -60,11 +60,11 @@ func ownFile(d *model.Declaration) string {
 // it from others of that name, which no name has.
 func labelFile(d *model.Declaration) string {
 	name := typeFile(d.Name)
-	if d.Arity > 0 {
-		name += "-" + strconv.Itoa(int(d.Arity))
+	if arity := d.Arity(); arity > 0 {
+		name += "-" + strconv.Itoa(int(arity))
 	}
-	if d.Space != "" {
-		name = d.Space + "-" + name
+	if space := d.Space(); space != "" {
+		name = space + "-" + name
 	}
 	return name
 }

@@ -759,7 +759,7 @@ func (v view) phrase(key, name string) templ.Component {
 			templ_7745c5c3_Var39 = templ.NopComponent
 		}
 		ctx = templ.ClearChildren(ctx)
-		for _, p := range v.look().Texts.Parts(key) {
+		for p := range v.look().Texts.Parts(key) {
 			if p.Slot != "" {
 				templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 71, "<span translate=\"no\">")
 				if templ_7745c5c3_Err != nil {
