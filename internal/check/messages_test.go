@@ -18,6 +18,12 @@ var messages = []struct {
 	files      string
 	says       string
 }{
+	{finding.UnreadableSource, "deep", "\n-- a.go --\n// Package a is one.\npackage a\n\n// Quay is one.\ntype Quay " +
+		strings.Repeat("struct { // A berth.\nA ", 40) + "int " + strings.Repeat("}", 40) + "\n",
+		"a.go:37:3 error what is nested deeper than 32 levels, from here on, is not read"},
+	{finding.UnreadableSource, "deep", "\n-- package.json --\n{\"name\": \"port\"}\n-- a.ts --\n/** A port. @module */\n" +
+		strings.Repeat("/** One. */ export namespace N {\n", 250) + strings.Repeat("}", 250) + "\n",
+		"a.ts:203:13 error what is nested deeper than 200 levels, from here on, is not read"},
 	{finding.Undocumented, "", `
 -- a.go --
 // Package a is one.

@@ -361,11 +361,11 @@ func (c *described) takes(name string) bool {
 		if !deeper && isPattern(param) && c.roots()[first] {
 			return true // the name that a comment gives an argument which is taken apart at once
 		}
-		if deeper && len(param.Fields) > 0 && (param.Name == "{}" || plainName(param.Name) == first) {
+		if deeper && len(param.Names()) > 0 && (param.Name == "{}" || plainName(param.Name) == first) {
 			field, _, _ := strings.Cut(rest, ".")
-			return slices.Contains(param.Fields, field) || slices.Contains(param.Fields, "...")
+			return slices.Contains(param.Names(), field) || slices.Contains(param.Names(), "...")
 		}
-		return plainName(param.Name) == first || slices.Contains(param.Fields, name)
+		return plainName(param.Name) == first || slices.Contains(param.Names(), name)
 	})
 }
 
@@ -557,7 +557,7 @@ func (p *Pass) undescribedParameters(c *described) {
 		if param.Implied || param.Variadic || c.d.Module.Library.Habits.IsUnused(name) || said[name] || asked[name] || mentions(c.text, name) {
 			continue
 		}
-		if slices.ContainsFunc(param.Fields, func(field string) bool { return said[field] }) || isPattern(param) && foreign {
+		if slices.ContainsFunc(param.Names(), func(field string) bool { return said[field] }) || isPattern(param) && foreign {
 			continue // a pattern is described by what it takes out, or under a name of the comment's own
 		}
 		asked[name] = true
@@ -703,7 +703,7 @@ func (p *Pass) relayed(d *model.Declaration, at model.At, depth int) bool {
 	if depth > deepest {
 		return true
 	}
-	for _, name := range at.Callable.Forwards {
+	for _, name := range at.Callable.Relays() {
 		of := p.callee(d, name)
 		if self, _, member := strings.Cut(name, "."); of == nil && member && isSelf(d, self) {
 			continue // of an object that it holds, which nobody here knows
@@ -771,7 +771,7 @@ func (p *Pass) undescribedFailures(c *described) {
 		if o.Callable == nil {
 			continue
 		}
-		for _, failure := range o.Callable.Failures {
+		for _, failure := range o.Callable.Fails() {
 			name := lastPart(failure.Name)
 			if said[name] || mentions(c.text, name) || ordinary[name] {
 				continue

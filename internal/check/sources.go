@@ -17,7 +17,7 @@ var unreadableSource = Rule{
 	Summary: "a file, or part of it, cannot be read",
 	Explanation: `What could be read is shown; the rest is missing from the pages. The finding points
 at the first problem: a syntax error, bytes that are not text, a file without read
-permission, a symbolic link that leaves the folder. A page whose name the file system
+permission, a symbolic link that leaves the folder, names nested hundreds deep. A page whose name the file system
 of the site refuses is left out in the same way.`,
 	Wrong: `// Package tide predicts water levels.
 package tide
@@ -35,6 +35,7 @@ func Height(hour int) float64 { return 0 }
 		"":         "not valid {language}: {problem}",
 		"more":     "not valid {language}: {problem} (more errors follow)",
 		"encoding": "not valid UTF-8 from here on; the bytes were read as ISO 8859-1",
+		"deep":     "what is nested deeper than {problem} levels, from here on, is not read",
 		"file":     "the file cannot be read: {problem}",
 		"page":     "this page cannot be written: {problem}",
 		"symbols":  "the symbols of another project cannot be read from {file}: {problem}",

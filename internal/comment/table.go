@@ -9,9 +9,9 @@ import (
 	"codrel/internal/prose"
 )
 
-// mostKept bounds the prose that a [Table] keeps, in bytes: more than the largest trees
+// mostKept bounds the prose that a [Table] keeps, in bytes: about what the largest trees
 // that we know have, and a small part of what a project of a million comments would take.
-const mostKept = 128 << 20
+const mostKept = 64 << 20
 
 // Table holds the sections of doc comments, by the files they stand in. What is more than
 // it keeps is let go, the files that were read first before others, and read again where it

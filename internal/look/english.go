@@ -18,6 +18,7 @@ var english = Texts{
 	"and":          " and ",
 	"comma":        ", ",
 	"and-more":     " and {n} more",
+	"more-given":   "Not listed here: {count} from the modules that this one re-exports.",
 	"deprecated":   "deprecated",
 	"table-scroll": "Table",
 

@@ -16,6 +16,7 @@ var german = Texts{
 	"and":          " und ",
 	"comma":        ", ",
 	"and-more":     " und {n} weitere",
+	"more-given":   "Hier nicht aufgeführt: {count} aus den Modulen, die dieses weitergibt.",
 	"deprecated":   "veraltet",
 	"table-scroll": "Tabelle",
 

@@ -239,15 +239,44 @@ const (
 
 // Callable is the part of an occurrence that only callables have.
 type Callable struct {
-	Params         []Param   `json:"params,omitempty"`
-	Results        []Param   `json:"results,omitempty"`
-	Receiver       Tokens    `json:"receiver,omitempty"` // of a method: the type it is declared on
-	Failures       []Failure `json:"failures,omitempty"` // that its body shows
-	Returns        Returned  `json:"returns,omitempty"`
-	Forwards       []string  `json:"forwards,omitempty"`       // the callables, as written, whose results are all that the body returns: see [ReturnsForwarded]
-	ReadsArguments bool      `json:"readsArguments,omitempty"` // it reads what it is given beyond its list
-	TypeGuard      bool      `json:"typeGuard,omitempty"`      // its result says what a parameter is, and gives nothing of that type
-	Placeholder    bool      `json:"placeholder,omitempty"`    // its body is there for others to fill: it is empty, only fails, or returns one fixed value
+	Params         []Param  `json:"params,omitempty"`
+	Results        []Param  `json:"results,omitempty"`
+	Receiver       Tokens   `json:"receiver,omitempty"` // of a method: the type it is declared on
+	*Shown                  // by its body; nil where that shows nothing of the kind
+	Returns        Returned `json:"returns,omitempty"`
+	ReadsArguments bool     `json:"readsArguments,omitempty"` // it reads what it is given beyond its list
+	TypeGuard      bool     `json:"typeGuard,omitempty"`      // its result says what a parameter is, and gives nothing of that type
+	Placeholder    bool     `json:"placeholder,omitempty"`    // its body is there for others to fill: it is empty, only fails, or returns one fixed value
+}
+
+// Shown is what the bodies of few callables show.
+type Shown struct {
+	Failures []Failure `json:"failures,omitempty"`
+	Forwards []string  `json:"forwards,omitempty"` // the callables, as written, whose results are all that the body returns: see [ReturnsForwarded]
+}
+
+// Fails are the failures that the body shows.
+func (c *Callable) Fails() []Failure {
+	if c.Shown == nil {
+		return nil
+	}
+	return c.Failures
+}
+
+// Relays are the callables, as written, whose results are all that the body returns.
+func (c *Callable) Relays() []string {
+	if c.Shown == nil {
+		return nil
+	}
+	return c.Forwards
+}
+
+// Body is what the body shows, to be set.
+func (c *Callable) Body() *Shown {
+	if c.Shown == nil {
+		c.Shown = &Shown{}
+	}
+	return c.Shown
 }
 
 // Failure is a way in which a body says that it fails.
@@ -277,7 +306,15 @@ type Param struct {
 	Mode     Passing     `json:"mode,omitempty"`
 	Optional bool        `json:"optional,omitempty"` // may be left out, with or without a default
 	Implied  bool        `json:"implied,omitempty"`  // given by the language, not by the caller, as Python's self
-	Fields   []string    `json:"fields,omitempty"`   // the names that a pattern takes out of the argument
+	Fields   *[]string   `json:"fields,omitempty"`   // the names that a pattern takes out of the argument; nil where it is none
+}
+
+// Names are the names that a pattern takes out of the argument.
+func (p *Param) Names() []string {
+	if p.Fields == nil {
+		return nil
+	}
+	return *p.Fields
 }
 
 // Passing is how an argument is handed over, where its type does not say it.

@@ -130,7 +130,7 @@ func (s *soundness) occurrence(o *model.Occurrence) {
 		s.params(c.Params)
 		s.params(c.Results)
 		s.tokens(c.Receiver)
-		s.failures(c.Failures)
+		s.failures(c.Fails())
 	}
 	if e := o.Extra; e != nil {
 		s.params(e.TypeParams)

@@ -3,6 +3,7 @@ package golang
 import (
 	"go/ast"
 	"go/token"
+	"strconv"
 
 	"codrel/internal/model"
 	"codrel/internal/source"
@@ -226,6 +227,10 @@ func (r *reader) typeSpec(g specGroup, s *ast.TypeSpec) {
 // anonymous types.
 func (r *reader) members(t ast.Expr, parent int32, scope string, params *ast.FieldList) {
 	if r.nested >= deepest {
+		if !r.cutShort && hasMembers(t) {
+			r.cutShort = true
+			r.facts.Problems = append(r.facts.Problems, unreadable(r.facts, r.span(t), "deep", strconv.Itoa(deepest)))
+		}
 		return
 	}
 	r.nested++
@@ -288,7 +293,8 @@ func (r *reader) fields(list *ast.FieldList, parent int32, scope string, params 
 	}
 }
 
-// hasMembers keeps the scope from being made for the fields that need none.
+// hasMembers reports whether a type, or what it is made of, lists members: for most fields
+// no scope need be made.
 func hasMembers(t ast.Expr) bool {
 	for t != nil {
 		switch t.(type) {

@@ -118,11 +118,12 @@ func unreadable(facts *model.Facts, span source.Span, form, message string) find
 
 // reader extracts the facts of one file.
 type reader struct {
-	facts  *model.Facts
-	text   string
-	base   int // the parser's position of offset 0
-	sig    signature
-	nested int // types without names around the one being read
+	facts    *model.Facts
+	text     string
+	base     int // the parser's position of offset 0
+	sig      signature
+	nested   int  // types without names around the one being read
+	cutShort bool // some of them nest too deep to be read
 }
 
 func (r *reader) offset(p token.Pos) int32 {

@@ -137,11 +137,11 @@ func line(o *model.Occurrence, text string) string {
 			if p.Variadic {
 				b.WriteString("...")
 			}
-			if len(p.Fields) > 0 {
-				fmt.Fprintf(&b, "%v", p.Fields)
+			if len(p.Names()) > 0 {
+				fmt.Fprintf(&b, "%v", p.Names())
 			}
 		}
-		for _, f := range o.Callable.Failures {
+		for _, f := range o.Callable.Fails() {
 			b.WriteString(" fails=" + f.Name)
 		}
 		if o.Callable.ReadsArguments {
@@ -151,7 +151,7 @@ func line(o *model.Occurrence, text string) string {
 			b.WriteString(" bare")
 		}
 		if g := o.Callable.Returns; g > model.ReturnsNothing {
-			b.WriteString([]string{" gives=result", " gives=series", " gives=" + strings.Join(o.Callable.Forwards, "+")}[g-model.ReturnsResult])
+			b.WriteString([]string{" gives=result", " gives=series", " gives=" + strings.Join(o.Callable.Relays(), "+")}[g-model.ReturnsResult])
 		}
 	}
 	if o.Export != model.ExportUnsaid {

@@ -137,7 +137,8 @@ func (r *reader) tells(at, end int, c *model.Callable) {
 		}
 	default:
 		if i := strings.Index(r.text[at:end], "yield"); i > 0 && strings.IndexByte(" (", r.text[at+i-1]) >= 0 {
-			c.Returns, c.Forwards = model.ReturnsSeries, nil
+			c.Returns = model.ReturnsSeries
+			forgetRelays(c)
 		}
 	}
 }
@@ -146,7 +147,8 @@ func (r *reader) tells(at, end int, c *model.Callable) {
 // things over, as in a context manager, and gives nothing.
 func (r *reader) yields(at, end int, c *model.Callable) {
 	if from, to := r.trimmed(at, end); from < to && r.text[from] != '#' {
-		c.Returns, c.Forwards = model.ReturnsSeries, nil
+		c.Returns = model.ReturnsSeries
+		forgetRelays(c)
 	}
 }
 
@@ -155,7 +157,7 @@ func (r *reader) yields(at, end int, c *model.Callable) {
 func (r *reader) relays(from, to int, c *model.Callable) bool {
 	stop := r.dottedEnd(from)
 	name := r.text[from:stop]
-	if stop == from || stop >= to || r.text[stop] != '(' || r.text[to-1] != ')' || len(c.Forwards) >= mostRelays {
+	if stop == from || stop >= to || r.text[stop] != '(' || r.text[to-1] != ')' || len(c.Relays()) >= mostRelays {
 		return false
 	}
 	depth := 0
@@ -171,7 +173,7 @@ func (r *reader) relays(from, to int, c *model.Callable) bool {
 			return false // rare, and told by other means
 		}
 	}
-	c.Returns, c.Forwards = model.ReturnsForwarded, append(c.Forwards, name)
+	c.Returns, c.Body().Forwards = model.ReturnsForwarded, append(c.Relays(), name)
 	return true
 }
 
@@ -185,7 +187,8 @@ func (r *reader) leaves(at, end int, c *model.Callable) {
 		value, stop := r.trimmed(at+len("return"), end)
 		if value < stop && r.text[value] != '#' && r.text[value] != ';' && r.text[value:stop] != "None" && c.Returns != model.ReturnsSeries {
 			if c.Returns == model.ReturnsResult || !r.relays(value, stop, c) {
-				c.Returns, c.Forwards = model.ReturnsResult, nil
+				c.Returns = model.ReturnsResult
+				forgetRelays(c)
 			}
 		}
 	case r.wordAt(at, "raise"):
@@ -197,12 +200,12 @@ func (r *reader) leaves(at, end int, c *model.Callable) {
 		if last == "" || last[0] < 'A' || last[0] > 'Z' {
 			return
 		}
-		for _, f := range c.Failures {
+		for _, f := range c.Fails() {
 			if f.Name == word {
 				return
 			}
 		}
-		c.Failures = append(c.Failures, model.Failure{Name: word, Span: source.NewSpan(name, stop)})
+		c.Body().Failures = append(c.Fails(), model.Failure{Name: word, Span: source.NewSpan(name, stop)})
 	}
 }
 
@@ -347,4 +350,11 @@ func isLiteral(s string) bool {
 		return true
 	}
 	return s[0] >= '0' && s[0] <= '9' || s[0] == '"' || s[0] == '\'' || s[0] == '-'
+}
+
+// forgetRelays lets go whose results a body returns, once it returns one of its own.
+func forgetRelays(c *model.Callable) {
+	if c.Shown != nil {
+		c.Forwards = nil
+	}
 }

@@ -345,7 +345,8 @@ func (r *reader) parameter(at int, o *model.Occurrence) int {
 			if property == "" {
 				property = name.In(r.text)
 			}
-			p.Fields = append(p.Fields, property)
+			fields := append(p.Names(), property)
+			p.Fields = &fields
 		})
 		r.patternTokens(at, end)
 	} else {
@@ -449,9 +450,9 @@ func (r *reader) tells(c *model.Callable, f *function) {
 				for to+1 < len(value) && value[to] == '.' {
 					to = l.nameEnd(to + 1)
 				}
-				if name := value[from:to]; name != "" && len(c.Failures) < 20 {
+				if name := value[from:to]; name != "" && len(c.Fails()) < 20 {
 					start := int(f.body.End) - len(value) + from
-					c.Failures = append(c.Failures, model.Failure{Name: name, Span: source.NewSpan(start, start+len(name))})
+					c.Body().Failures = append(c.Fails(), model.Failure{Name: name, Span: source.NewSpan(start, start+len(name))})
 				}
 			}
 		}

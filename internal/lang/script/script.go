@@ -12,6 +12,7 @@ package script
 
 import (
 	"path"
+	"strconv"
 	"strings"
 
 	"codrel/internal/finding"
@@ -123,16 +124,25 @@ func (r *reader) unreadable(span source.Span, form, message string) finding.Find
 	}
 }
 
+// tooDeep notes where what is nested deeper than the reader follows begins, the first time.
+func (r *reader) tooDeep(at int) {
+	if !r.cutShort {
+		r.cutShort = true
+		r.facts.Problems = append(r.facts.Problems, r.unreadable(source.NewSpan(at, at), "deep", strconv.Itoa(deepest)))
+	}
+}
+
 // reader extracts the facts of one file.
 type reader struct {
 	lexer
-	facts   *model.Facts
-	arena   *lexing.Arena
-	stream  *tokenizer // of the text; nil where nobody looks inside functions
-	ambient bool       // declarations without bodies: .d.ts
-	at      int        // offset of the next byte to read
-	last    int        // offset behind the last token of the statement before
-	above   int        // where what may speak of the file was looked for last
+	facts    *model.Facts
+	cutShort bool // something is nested too deep to be read
+	arena    *lexing.Arena
+	stream   *tokenizer // of the text; nil where nobody looks inside functions
+	ambient  bool       // declarations without bodies: .d.ts
+	at       int        // offset of the next byte to read
+	last     int        // offset behind the last token of the statement before
+	above    int        // where what may speak of the file was looked for last
 
 	lines      []source.Span // of doc comments, in room that many share
 	comment    source.Span   // the last "/**" comment before the statement, or empty

@@ -649,6 +649,7 @@ func (r *reader) namespace(h *heads, name int) {
 		r.deep++
 		defer func() { r.deep-- }()
 		if r.deep > deepest {
+			r.tooDeep(at)
 			r.finish(r.whole(at))
 			return
 		}
@@ -682,6 +683,7 @@ func (r *reader) block() {
 			r.last = r.at
 			return
 		case r.deep > deepest:
+			r.tooDeep(r.at)
 			r.at = r.after(r.whole(r.at))
 			if r.byteAt(r.at) == ';' {
 				r.at++

@@ -155,7 +155,7 @@ func TestOwnStatements(t *testing.T) {
 	} {
 		facts := langtest.Read(either{typescript}, "a.ts", []byte("export function f(a) {\n  "+body+"\n}\n"))
 		var got []string
-		for _, failure := range facts.Occurrences[0].Callable.Failures {
+		for _, failure := range facts.Occurrences[0].Callable.Fails() {
 			got = append(got, failure.Name)
 		}
 		assert.Equal(t, want, strings.Join(got, " "), body)

@@ -323,11 +323,14 @@ func (n *Notes) Relations(d *model.Declaration) []Sentence {
 	return out
 }
 
-// AllRelations are the same without an end.
+// mostRelated is how many names of a relation are listed at all.
+const mostRelated = 1000
+
+// AllRelations are the same with many more names.
 func (n *Notes) AllRelations(d *model.Declaration) []Sentence {
 	var out []Sentence
 	for _, r := range n.Plan.Relations(d) {
-		out = append(out, n.Names(n.Texts.In(r.Key, d.Module.Library.Language), r.Names, len(r.Names), nil))
+		out = append(out, n.Names(n.Texts.In(r.Key, d.Module.Library.Language), r.Names, mostRelated, nil))
 	}
 	return out
 }
