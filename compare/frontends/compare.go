@@ -24,12 +24,23 @@ var pythonOracle string
 //go:embed oracle.mjs
 var scriptOracle string
 
+//go:embed Oracle.java
+var javaOracle string
+
 // oracle is the command that runs a language's oracle in a mode, which reads
 // paths from its input, one a line.
 func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
-	name, program, text := "oracle.py", "python3", pythonOracle
-	if language != "python" {
-		name, program, text = "oracle.mjs", "node", scriptOracle
+	name, program, text := "oracle.py", []string{"python3"}, pythonOracle
+	switch language {
+	case "python":
+	case "java": // compiled on the spot; with is the folder of the development kit, "" for the usual one
+		java := "java"
+		if with != "" {
+			java = filepath.Join(with, "bin", "java")
+		}
+		name, program, text = "Oracle.java", []string{java, "--add-exports", "jdk.compiler/com.sun.tools.javac.tree=ALL-UNNAMED"}, javaOracle
+	default:
+		name, program, text = "oracle.mjs", []string{"node"}, scriptOracle
 		var err error
 		if with, err = filepath.Abs(with); err != nil {
 			return nil, nil, err
@@ -45,7 +56,7 @@ func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
 		clean()
 		return nil, nil, err
 	}
-	cmd := exec.Command(program, file, mode, with)
+	cmd := exec.Command(program[0], append(program[1:], file, mode, with)...)
 	cmd.Stderr = os.Stderr
 	return cmd, clean, nil
 }

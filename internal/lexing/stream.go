@@ -2,6 +2,7 @@ package lexing
 
 import (
 	"sort"
+	"sync"
 
 	"codrel/internal/source"
 )
@@ -17,6 +18,17 @@ type Stream struct {
 	floor   int        // how many of them stand around the code at hand
 	newline bool       // a line ended behind the last token
 	odd     bool       // some bracket has no partner
+}
+
+// streams holds room that was used before: a file has a token for every five bytes or so.
+var streams = sync.Pool{New: func() any { return new(Stream) }}
+
+// Borrow gives a stream without tokens, and the function that gives it back: nothing may
+// hold on to its lists.
+func Borrow() (s *Stream, back func()) {
+	s = streams.Get().(*Stream)
+	*s = Stream{Tokens: s.Tokens[:0], Pieces: s.Pieces[:0], open: s.open[:0]}
+	return s, func() { streams.Put(s) }
 }
 
 // openBracket is a bracket that waits for its partner.

@@ -27,6 +27,7 @@ prose/markdown:    prose prose/formula source
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model finding source
+lang/java:         lang lexing model finding source
 lang/python:       lang lexing model finding source
 lang/script:       lang lexing model finding source
 lang/madeup:       lang lexing model finding source

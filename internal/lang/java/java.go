@@ -1,0 +1,192 @@
+// Package java is the front end of Java, to the newest released language (JLS 25).
+//
+// It reads from the tokens of one pass over the text (lexing.Shape): packages, imports,
+// types of every kind and their members are looked into, bodies and values are passed over
+// by their brackets. Types in functions are no declarations.
+//
+// The package knows nothing of other files.
+package java
+
+import (
+	"path"
+	"strings"
+
+	"codrel/internal/finding"
+	"codrel/internal/lang"
+	"codrel/internal/lexing"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// FrontEnd reads the language.
+type FrontEnd struct{}
+
+var habits = model.Habits{
+	Language: "java", Name: "Java", Dialect: "blocktags", Fences: []string{"java"},
+	PathMark: ".", ByPath: true, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
+	Self: []string{"this"}, Nothing: []string{"", "void", "Void"}, Started: []string{"main"},
+}
+
+// Habits are those of Java.
+func (FrontEnd) Habits() *model.Habits { return &habits }
+
+// Extensions are the endings of its files.
+func (FrontEnd) Extensions() []string { return []string{".java"} }
+
+// SkipFolders are those that builds write.
+func (FrontEnd) SkipFolders() []string {
+	return []string{"target", "build", "out", ".gradle", ".mvn", ".idea", "bin"}
+}
+
+// unnamed is the module of files that name no package.
+const unnamed = "unnamed"
+
+// ModulePaths gives each file the package that it names.
+func (FrontEnd) ModulePaths(_ *model.Library, files []*model.Facts) []string {
+	paths := make([]string, len(files))
+	for i, f := range files {
+		if paths[i] = f.Package; paths[i] == "" {
+			paths[i] = unnamed
+		}
+	}
+	return paths
+}
+
+// InternalModule is never true: what a library keeps to itself is said by its module-info.
+func (FrontEnd) InternalModule(string) bool { return false }
+
+// IsTest reports whether a path is that of a test by the folders that build tools give them.
+func (FrontEnd) IsTest(file string) bool {
+	for part := range strings.SplitSeq(path.Dir(file), "/") {
+		switch part {
+		case "test", "tests", "androidTest", "integrationTest", "testFixtures", "jmh":
+			return true
+		}
+	}
+	return false
+}
+
+// Scan finds keywords, numbers, strings and comments.
+func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
+	s := lexing.Stream{Pieces: into}
+	shape.Lex(text, &s)
+	return s.Pieces
+}
+
+// shape is how Java writes comments, strings and marks (JLS 3).
+var shape = lexing.Shape{
+	Names:    lexing.NameBytes("$"),
+	Keyword:  func(word string) bool { return keywords[word] },
+	Comments: []lexing.CommentShape{{Open: "//"}, {Open: "/*", Close: "*/"}},
+	Strings:  []lexing.StringShape{{Open: `"""`, Escape: '\\', Lines: true}, {Open: `"`, Escape: '\\'}, {Open: "'", Escape: '\\'}},
+	Marks:    []string{"...", "->", "::"},
+}
+
+// keywords are the reserved words (JLS 3.9); those that are words only in some places are
+// names everywhere else.
+var keywords = setOf(`abstract assert boolean break byte case catch char class const continue default do double
+	else enum extends false final finally float for goto if implements import instanceof int interface long native
+	new null package private protected public return short static strictfp super switch synchronized this throw
+	throws transient true try void volatile while`)
+
+// primitives are the types that are words of the language.
+var primitives = setOf("boolean byte char double float int long short void")
+
+// modifiers are the words that may stand before a declaration.
+var modifiers = setOf(`abstract default final native private protected public sealed static strictfp synchronized
+	transient volatile`)
+
+func setOf(words string) map[string]bool {
+	set := map[string]bool{}
+	for w := range strings.FieldsSeq(words) {
+		set[w] = true
+	}
+	return set
+}
+
+// Read extracts what the file declares.
+func (FrontEnd) Read(file lang.File) *model.Facts {
+	text := file.Text.String
+	facts := &model.Facts{Path: file.Path, Language: habits.Language, Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
+	r := reader{facts: facts, text: text, arena: lexing.NewArena(text)}
+	if file.Text.Encoding == source.Latin1 {
+		r.unreadable(file.Text.Foreign, "encoding", "")
+	}
+	stream, back := lexing.Borrow()
+	defer back()
+	unclosed := shape.Lex(text, stream)
+	r.tokens = stream.Tokens
+	for _, p := range stream.Pieces {
+		if p.Class == lexing.Comment {
+			r.comments = append(r.comments, p.Span)
+		}
+	}
+	lexing.Gather(facts, r.unit)
+	r.arena.Close()
+	facts.Generated = r.generated()
+	switch {
+	case unclosed >= 0:
+		r.trouble(unclosed, "what begins here never ends")
+	case !stream.Sound():
+		r.trouble(r.odd(), "what opens or closes here has no counterpart")
+	}
+	if file.Deep {
+		facts.Inside = &model.Inside{}
+		for _, p := range stream.Pieces {
+			facts.Inside.Pieces.Add(p)
+		}
+	}
+	return facts
+}
+
+// reader extracts the facts of one file.
+type reader struct {
+	facts    *model.Facts
+	text     string
+	tokens   []lexing.Token
+	comments []source.Span
+	arena    *lexing.Arena
+	scoped   []string // type parameters in scope: they never link
+	depth    int      // of types in types
+	troubled bool
+}
+
+// trouble says that source cannot be read, once a file: the first place matters.
+func (r *reader) trouble(at int, message string) {
+	if !r.troubled {
+		r.troubled = true
+		r.unreadable(source.NewSpan(at, at), "", message)
+	}
+}
+
+func (r *reader) unreadable(span source.Span, form, message string) {
+	r.facts.Problems = append(r.facts.Problems, finding.Finding{
+		Rule: finding.UnreadableSource, Form: form, Place: r.facts.Place(span),
+		Arguments: []finding.Argument{{Name: "problem", Value: message}, {Name: "language", Value: habits.Name}},
+	})
+}
+
+// odd is the offset of the first bracket without a partner.
+func (r *reader) odd() int {
+	for i := range r.tokens {
+		t := &r.tokens[i]
+		if t.Kind == lexing.Mark && t.Partner < 0 && strings.IndexByte("()[]{}", r.text[t.From]) >= 0 {
+			return int(t.From)
+		}
+	}
+	return 0
+}
+
+// generated reports whether a comment before the first declaration, or an annotation, says
+// that a program wrote the file.
+func (r *reader) generated() bool {
+	for _, c := range r.comments {
+		if len(r.facts.Occurrences) > 0 && c.Start > r.facts.Occurrences[0].NameSpan.Start {
+			return false
+		}
+		if text := strings.ToLower(c.In(r.text)); strings.Contains(text, "@generated") || strings.Contains(text, "generated") && (strings.Contains(text, "do not edit") || strings.Contains(text, "do not modify")) {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,328 @@
+package java
+
+import (
+	"strings"
+
+	"codrel/internal/lexing"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// This file reads what types have: fields, methods, constructors, the constants of an
+// enumeration and the components of a record.
+
+// typed reads a field, a method or a constructor.
+func (r *reader) typed(from, at, end int, m mods, own owner) int {
+	extra := &model.Extra{}
+	scoped := len(r.scoped)
+	defer func() { r.scoped = r.scoped[:scoped] }()
+	mark := r.begin(m)
+	i := at
+	if r.is(i, '<') {
+		next := r.parameters(i, extra)
+		if next == i+1 {
+			return r.lost(at, end)
+		}
+		r.arena.Put(model.TokenPunctuation, " ")
+		i = next
+	}
+	c := callable{from: from, own: own, mods: m, extra: extra, mark: mark}
+	if first := r.annotations(i); r.word(first) == own.name && own.at >= 0 && (r.is(first+1, '(') || r.is(first+1, '{') && own.kind == model.KindRecord) {
+		c.name, c.kind = first, model.KindConstructor
+		return r.callable(c, first+1, end)
+	}
+	stop, ok := r.typ(i)
+	if !ok || r.word(stop) == "" || keywords[r.word(stop)] {
+		return r.lost(i, end)
+	}
+	if r.is(stop+1, '(') {
+		c.name, c.kind, c.result, c.resultEnd = stop, model.KindMethod, i, stop
+		return r.callable(c, stop+1, end)
+	}
+	return r.fields(from, i, stop, end, m, own)
+}
+
+// callable is a method or constructor whose head is being read.
+type callable struct {
+	from, name        int
+	kind              model.Kind
+	own               owner
+	mods              mods
+	extra             *model.Extra
+	mark              int
+	result, resultEnd int // tokens of the type of what it gives
+}
+
+// callable reads on from the parameters of a method or constructor.
+func (r *reader) callable(c callable, open, end int) int {
+	o := model.Occurrence{Kind: c.kind, Callable: &model.Callable{}}
+	i := open
+	stop := 0
+	if r.is(open, '{') { // a record's constructor that lists no parameters takes all of its parts
+		o.Callable.Params = c.own.parts
+	}
+	if r.is(open, '(') {
+		if stop = r.close(open, end); !r.is(stop, ')') {
+			return r.lost(open, end)
+		}
+		i = stop + 1
+	}
+	after := r.dimensions(i)
+	if c.kind == model.KindMethod {
+		mark := r.arena.Mark()
+		r.putType(c.result, c.resultEnd)
+		r.putType(i, after)
+		if text := r.word(c.result); !(text == "void" && c.resultEnd == c.result+1) {
+			o.Callable.Results = []model.Param{{Name: "", Type: r.arena.Since(mark)}}
+		}
+		r.arena.Put(model.TokenPunctuation, " ")
+	}
+	r.arena.Put(model.TokenName, r.word(c.name))
+	if stop > 0 {
+		r.arena.Put(model.TokenPunctuation, "(")
+		r.each(open, func(_ int, p param) {
+			if len(o.Callable.Params) > 0 {
+				r.arena.Put(model.TokenPunctuation, ", ")
+			}
+			o.Variadic = o.Variadic || p.variadic
+			o.Callable.Params = append(o.Callable.Params, r.putParam(p))
+		})
+		r.arena.Put(model.TokenPunctuation, ")")
+	}
+	if i = after; r.word(i) == "throws" {
+		r.arena.Put(model.TokenKeyword, " throws ")
+		for i++; ; i++ {
+			next, ok := r.typ(i)
+			if !ok {
+				break
+			}
+			r.putType(i, next)
+			c.extra.Failures = append(c.extra.Failures, model.Failure{Name: r.dotted(r.annotations(i), next), Span: r.span(i, next)})
+			if i = next; !r.is(i, ',') {
+				break
+			}
+			r.arena.Put(model.TokenPunctuation, ", ")
+		}
+	}
+	if r.word(i) == "default" {
+		stop := r.upTo(i, end, ';')
+		r.put(i+1, stop-1, " default ")
+		i = stop - 1
+	}
+	switch {
+	case r.is(i, '{'):
+		i = r.over(i)
+	case r.is(i, ';'):
+		i++
+	default:
+		i = r.lost(i, end)
+	}
+	o.Signature = r.arena.Since(c.mark)
+	o.Span = r.span(c.from, i)
+	if len(c.extra.TypeParams)+len(c.extra.Failures) > 0 {
+		o.Extra = c.extra
+	}
+	if c.kind == model.KindConstructor && c.own.kind == model.KindEnum && !c.mods.said {
+		c.mods.access, c.mods.said = model.Private, true
+	}
+	r.add(o, c.own, c.name, r.doc(c.from), c.mods)
+	return i
+}
+
+// param is where the parts of a parameter stand.
+type param struct {
+	typ, typEnd, name, nameEnd int
+	variadic                   bool
+}
+
+// each gives the parameters in the brackets that open at an index, but for the one that
+// stands for the object.
+func (r *reader) each(open int, yield func(n int, p param)) {
+	end, n := r.close(open, len(r.tokens)), 0
+	for i := open + 1; i < end; i++ {
+		_, at := r.modifiers(i, end)
+		stop, ok := r.typ(at)
+		p := param{typ: at, typEnd: stop, variadic: r.isMark(r.annotations(stop), "...")}
+		name := stop
+		if p.variadic {
+			name = r.annotations(stop) + 1
+		}
+		next := i
+		for next < end && !r.is(next, ',') {
+			next = r.overType(next)
+		}
+		if i = min(next, end); !ok || stop > end {
+			continue
+		}
+		if r.word(name) == "" || r.word(name) == "this" || r.is(name+1, '.') {
+			continue // the receiver
+		}
+		p.name, p.nameEnd = name, r.dimensions(name+1)
+		yield(n, p)
+		n++
+	}
+}
+
+// overType is the index behind a token, or behind what it opens, type arguments among them.
+func (r *reader) overType(i int) int {
+	if r.is(i, '<') {
+		if next, ok := r.arguments(i); ok {
+			return next
+		}
+	}
+	return r.over(i)
+}
+
+// putParam puts a parameter as it reads and gives what it says.
+func (r *reader) putParam(p param) model.Param {
+	mark := r.arena.Mark()
+	r.putType(p.typ, p.typEnd)
+	r.putType(p.name+1, p.nameEnd)
+	if p.variadic {
+		r.arena.Put(model.TokenPunctuation, "...")
+	}
+	out := model.Param{Name: r.word(p.name), Type: r.arena.Since(mark), Variadic: p.variadic}
+	r.arena.Put(model.TokenPunctuation, " ")
+	r.arena.Put(model.TokenParameter, out.Name)
+	return out
+}
+
+// fields reads the names that a type stands before, and gives the index behind them.
+func (r *reader) fields(from, typ, typEnd, end int, m mods, own owner) int {
+	kind := model.KindField
+	if m.static && m.final || own.kind == model.KindInterface || own.kind == model.KindAnnotation {
+		kind = model.KindConstant
+	}
+	doc := r.doc(from)
+	for name := typEnd; ; {
+		mark := r.begin(m)
+		after := r.dimensions(name + 1)
+		r.putType(typ, typEnd)
+		r.putType(name+1, after)
+		r.arena.Put(model.TokenPunctuation, " ")
+		r.arena.Put(model.TokenName, r.word(name))
+		i := after
+		if r.is(i, '=') {
+			stop := r.initialiser(i+1, end)
+			if kind == model.KindConstant {
+				r.value(i+1, stop)
+			}
+			i = stop
+		}
+		o := model.Occurrence{Kind: kind, Signature: r.arena.Since(mark), Span: r.span(from, min(i, end))}
+		r.add(o, own, name, doc, m)
+		switch {
+		case r.is(i, ',') && r.word(i+1) != "" && i+1 < end:
+			name = i + 1
+		case r.is(i, ';'):
+			return i + 1
+		default:
+			return r.lost(i, end)
+		}
+	}
+}
+
+// initialiser is the index behind a value: a comma or semicolon ends it.
+func (r *reader) initialiser(i, end int) int {
+	for i < end && !r.is(i, ',') && !r.is(i, ';') {
+		if r.is(i, '<') {
+			next, ok := r.arguments(i)
+			if ok && (r.is(next, '(') || r.is(next, '[') || r.is(next, '.') || r.isMark(next, "::") || r.is(i-1, '.') && r.word(next) != "") {
+				i = next
+				continue
+			}
+		}
+		if r.is(i, '}') {
+			return i
+		}
+		i = r.over(i)
+	}
+	return min(i, end)
+}
+
+// value puts a value that is one token, or a number with its sign.
+func (r *reader) value(from, to int) {
+	if to == from+1 && r.tokens[from].Kind != lexing.Mark || to == from+2 && r.is(from, '-') && r.tokens[from+1].Kind == lexing.Value {
+		r.put(from, to, " = ")
+	}
+}
+
+// put puts a value that is short enough to be read, behind a mark.
+func (r *reader) put(from, to int, mark string) {
+	if text := r.span(from, to).In(r.text); to > from && len(text) <= longestValue && !strings.Contains(text, "\n") {
+		r.arena.Put(model.TokenPunctuation, mark)
+		r.arena.Put(model.TokenLiteral, text)
+	}
+}
+
+// longestValue is how many bytes a value has that is shown.
+const longestValue = 60
+
+// constants reads the constants of an enumeration and gives the index behind them.
+func (r *reader) constants(i, end int, own owner) int {
+	for i < end {
+		name := r.annotations(i)
+		if r.is(name, ';') {
+			return name + 1
+		}
+		if r.word(name) == "" || keywords[r.word(name)] {
+			if r.is(name, ',') {
+				i = name + 1
+				continue
+			}
+			return i
+		}
+		m := mods{access: model.Public, said: true}
+		if _, at := r.modifiers(i, end); at > i {
+			found, _ := r.modifiers(i, end)
+			m.deprecated = found.deprecated
+		}
+		next := name + 1
+		if r.is(next, '(') {
+			next = r.over(next)
+		}
+		if r.is(next, '{') {
+			next = r.over(next)
+		}
+		if next < end && !r.is(next, ',') && !r.is(next, ';') {
+			return i // what follows is no constant: a name is missing, or a comma
+		}
+		mark := r.arena.Begin()
+		r.arena.Put(model.TokenName, r.word(name))
+		o := model.Occurrence{Kind: model.KindEnumMember, Signature: r.arena.Since(mark), Span: r.span(i, min(next, end))}
+		r.add(o, own, name, r.doc(i), m)
+		if i = next; r.is(i, ',') {
+			i++
+		}
+	}
+	return i
+}
+
+// components adds the fields of a record: they have accessors of their name.
+func (r *reader) components(open int, own owner) {
+	r.each(open, func(_ int, p param) {
+		mark := r.arena.Begin()
+		r.putParam(p)
+		o := model.Occurrence{Kind: model.KindField, Signature: r.arena.Since(mark), Span: source.Span{Start: r.tokens[p.typ].From, End: r.tokens[p.nameEnd-1].To}}
+		r.add(o, own, p.name, r.doc(p.typ), mods{access: model.Public, said: true})
+	})
+}
+
+// begin starts a signature with the modifiers of its declaration.
+func (r *reader) begin(m mods) int {
+	mark := r.arena.Begin()
+	for _, w := range m.words {
+		switch word := r.word(w); {
+		case word == "" || unshown[word]:
+		case word == "non":
+			r.arena.Put(model.TokenKeyword, "non-sealed ")
+		case word == "sealed" && r.is(w-1, '-'):
+		default:
+			r.arena.Put(model.TokenKeyword, word+" ")
+		}
+	}
+	return mark
+}
+
+// unshown are the modifiers that say nothing to who uses a declaration.
+var unshown = setOf("native strictfp synchronized transient volatile")
