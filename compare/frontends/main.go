@@ -33,7 +33,6 @@ import (
 	"strings"
 
 	"codrel/internal/lang"
-	"codrel/internal/lang/java"
 	"codrel/internal/languages"
 )
 
@@ -47,7 +46,7 @@ func main() {
 	names := flag.Bool("names", false, "compare which names the code takes from its module, instead of the declarations")
 	only := flag.Bool("read", false, "read the trees once, print the seconds it took, and exit (used by the program itself)")
 	flag.Parse()
-	end := byName(*language)
+	end := languages.ByName(*language)
 	if end == nil || flag.NArg() == 0 {
 		flag.Usage()
 		os.Exit(2)
@@ -95,14 +94,6 @@ func main() {
 	if bad {
 		os.Exit(1)
 	}
-}
-
-// byName finds a front end. That of Java reads, and no project asks it yet.
-func byName(language string) lang.FrontEnd {
-	if language == (java.FrontEnd{}).Habits().Language {
-		return java.FrontEnd{}
-	}
-	return languages.ByName(language)
 }
 
 // files are those below a folder that the front end reads, or the one file that is named.

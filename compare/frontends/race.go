@@ -7,12 +7,14 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"codrel/internal/languages"
 )
 
 // race lets the compiler's parser and our reading take turns, each in a process
 // of its own on one processor.
 func race(language, with string, dirs []string, runs int) error {
-	end := byName(language)
+	end := languages.ByName(language)
 	var list []string
 	var size int64
 	for _, dir := range dirs {

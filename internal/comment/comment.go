@@ -10,6 +10,7 @@ import (
 	"codrel/internal/comment/blocktags"
 	"codrel/internal/comment/docstring"
 	"codrel/internal/comment/gocomment"
+	"codrel/internal/comment/htmltags"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 	"codrel/internal/prose/markdown"
@@ -37,6 +38,7 @@ var dialects = map[string]Dialect{
 	}},
 	"docstring": {docstring.Parse, docstring.MayTake},
 	"blocktags": {blocktags.Parse, blocktags.MayTake},
+	"htmltags":  {htmltags.Parse, htmltags.MayTake},
 }
 
 // dialectOf is that of a comment: the one that it names, else its language's.

@@ -5,6 +5,7 @@ package languages
 import (
 	"codrel/internal/lang"
 	"codrel/internal/lang/golang"
+	"codrel/internal/lang/java"
 	"codrel/internal/lang/python"
 	"codrel/internal/lang/script"
 )
@@ -15,6 +16,7 @@ var All = []lang.FrontEnd{
 	python.FrontEnd{},
 	script.FrontEnd{},
 	script.FrontEnd{Typed: true},
+	java.FrontEnd{},
 }
 
 // ByName finds the front end of a language, or nil.

@@ -14,6 +14,7 @@ type Habits struct {
 	PathMark  string   // what stands between the parts of a module's path
 	Nested    bool     // modules lie in one another: people call one by the last part of its path
 	ByPath    bool     // code names what a module has by its path, from the outside or from what is around, without an import
+	Bare      bool     // people write the names of other modules without these
 	NameMarks []string // what stands between the parts of a name in code beside a dot, such as "::"
 	Program   string   // the name of the module of a program, or ""
 	Default   string   // the name of what a module gives without a name, or ""

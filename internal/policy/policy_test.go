@@ -32,12 +32,13 @@ lang/python:       lang lexing model finding source
 lang/script:       lang lexing model finding source
 lang/madeup:       lang lexing model finding source
 lang/langtest:     growth lang lexing model source
-languages:         lang lang/golang lang/python lang/script
+languages:         lang lang/golang lang/java lang/python lang/script
 comment/gocomment:     model prose source
 comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
-comment:           comment/blocktags comment/docstring comment/gocomment model prose prose/markdown source
+comment/htmltags:  model nearest prose source
+comment:           comment/blocktags comment/docstring comment/gocomment comment/htmltags model prose prose/markdown source
 parallel:          -
 join:              lang model parallel
 parts:             finding model parallel source

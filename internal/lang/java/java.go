@@ -22,8 +22,8 @@ import (
 type FrontEnd struct{}
 
 var habits = model.Habits{
-	Language: "java", Name: "Java", Dialect: "blocktags", Fences: []string{"java"},
-	PathMark: ".", ByPath: true, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
+	Language: "java", Name: "Java", Dialect: "htmltags", Fences: []string{"java"},
+	PathMark: ".", ByPath: true, Bare: true, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
 	Self: []string{"this"}, Nothing: []string{"", "void", "Void"}, Started: []string{"main"},
 }
 
@@ -33,10 +33,9 @@ func (FrontEnd) Habits() *model.Habits { return &habits }
 // Extensions are the endings of its files.
 func (FrontEnd) Extensions() []string { return []string{".java"} }
 
-// SkipFolders are those that builds write.
-func (FrontEnd) SkipFolders() []string {
-	return []string{"target", "build", "out", ".gradle", ".mvn", ".idea", "bin"}
-}
+// SkipFolders are those of tools. What builds write, in "target" and "build", is left out by
+// what the repository ignores: packages are called so as well.
+func (FrontEnd) SkipFolders() []string { return []string{".gradle", ".mvn", "node_modules"} }
 
 // unnamed is the module of files that name no package.
 const unnamed = "unnamed"
@@ -45,8 +44,8 @@ const unnamed = "unnamed"
 func (FrontEnd) ModulePaths(_ *model.Library, files []*model.Facts) []string {
 	paths := make([]string, len(files))
 	for i, f := range files {
-		if paths[i] = f.Package; paths[i] == "" {
-			paths[i] = unnamed
+		if paths[i] = unnamed; len(f.Modules) > 0 && f.Modules[0].Name != "" {
+			paths[i] = f.Modules[0].Name
 		}
 	}
 	return paths
@@ -108,6 +107,9 @@ func setOf(words string) map[string]bool {
 func (FrontEnd) Read(file lang.File) *model.Facts {
 	text := file.Text.String
 	facts := &model.Facts{Path: file.Path, Language: habits.Language, Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
+	if (FrontEnd{}).IsTest(file.Path) {
+		facts.Role = model.RoleTest
+	}
 	r := reader{facts: facts, text: text, arena: lexing.NewArena(text)}
 	if file.Text.Encoding == source.Latin1 {
 		r.unreadable(file.Text.Foreign, "encoding", "")
@@ -148,6 +150,7 @@ type reader struct {
 	arena    *lexing.Arena
 	scoped   []string // type parameters in scope: they never link
 	depth    int      // of types in types
+	module   string   // the package, whole
 	troubled bool
 }
 

@@ -85,3 +85,56 @@ func TestGenerated(t *testing.T) {
 		assert.Equal(t, want, langtest.Read(java.FrontEnd{}, "A.java", []byte(text)).Generated, text)
 	}
 }
+
+func TestBuildFiles(t *testing.T) {
+	pom := `<?xml version="1.0"?><project xmlns="http://maven.example/4.0.0"><parent><version>2.3</version><artifactId>all</artifactId></parent>
+		<artifactId>tide-client</artifactId><dependencies><dependency><artifactId>other</artifactId><version>9</version></dependency></dependencies></project>`
+	for name, c := range map[string]struct {
+		file, data string
+		want       lang.Root
+		ok         bool
+	}{
+		"a version from above":   {"client/pom.xml", pom, lang.Root{Folder: "client", Name: "tide-client", Version: "2.3"}, true},
+		"a version of its own":   {"pom.xml", "<project><artifactId>a</artifactId><version>1</version></project>", lang.Root{Folder: ".", Name: "a", Version: "1"}, true},
+		"places to be filled in": {"pom.xml", "<project><artifactId>${name}</artifactId><version>${revision}</version></project>", lang.Root{Folder: "."}, true},
+		"no project":             {"pom.xml", "<settings/>", lang.Root{Folder: "."}, false},
+		"cut short":              {"pom.xml", "<project><artifactId>", lang.Root{Folder: "."}, false},
+		"a program":              {"b/build.gradle", "plugins { id 'java' }\nversion = '4.1'\n", lang.Root{Folder: "b", Version: "4.1"}, true},
+		"another program":        {"b/build.gradle.kts", "version = \"${a}\"", lang.Root{Folder: "b"}, true},
+	} {
+		got, ok := java.FrontEnd{}.Root(c.file, []byte(c.data))
+		assert.Equal(t, c.ok, ok, name)
+		assert.Equal(t, c.want.Version, got.Version, name)
+		if ok {
+			assert.Equal(t, c.want, got, name)
+		}
+	}
+}
+
+func TestNames(t *testing.T) {
+	end := java.FrontEnd{}
+	for _, name := range []string{"String", "Character", "int", "Override"} {
+		assert.True(t, end.IsNative(name), name)
+	}
+	assert.False(t, end.IsNative("List"), "it needs an import")
+	assert.True(t, end.IsNativeModule("java.util"))
+	assert.False(t, end.IsNativeModule("javatide.util"))
+	facts := langtest.Read(end, "A.java", []byte("package tide.berths;\nclass Berth {\n @Override public String toString() { return \"\"; }\n Berth() {}\n void moor() {}\n record Part(int depth) { Part { } }\n}"))
+	m := model.NewModule(&model.Library{Habits: end.Habits()}, "tide.berths")
+	asked := map[string]bool{}
+	made := map[int32]*model.Declaration{-1: nil}
+	for i := range facts.Occurrences {
+		o := &facts.Occurrences[i]
+		d := m.Declare(made[o.Parent], o.Scope, o.Named(end.Habits()))
+		d.Occurrences = append(d.Occurrences, model.At{Occurrence: o, File: facts})
+		d.Settle()
+		made[int32(i)] = d
+		asked[d.Path()] = end.AsksComment(d)
+	}
+	assert.Equal(t, map[string]bool{"Berth": true, "Berth.toString": false, "Berth.Berth": false, "Berth.moor": true, "Berth.Part": true, "Berth.Part.depth": false, "Berth.Part.Part": false}, asked)
+	assert.Equal(t, "import tide.berths.Berth;", end.BringNameIn(m, made[0], "Berth"))
+	assert.Empty(t, end.BringNameIn(m, made[1], "toString"), "only types can be imported so")
+	assert.Equal(t, "import tide.berths.*;", end.BringIn(m, false))
+	assert.Empty(t, end.BringIn(model.NewModule(nil, "unnamed"), false))
+	assert.Equal(t, "package", end.ModuleWord(m))
+}

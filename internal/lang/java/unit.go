@@ -93,7 +93,9 @@ func (r *reader) unit() {
 		switch word := r.word(at); {
 		case word == "package":
 			end := r.upTo(at, n, ';')
-			r.facts.Package = r.dotted(at+1, end-1)
+			r.module = r.dotted(at+1, end-1)
+			r.facts.Package = habits.Last(r.module)
+			r.facts.Modules = []model.ModuleIn{{Name: r.module}}
 			if strings.HasSuffix(r.facts.Path, "package-info.java") {
 				r.facts.ModuleDoc, r.facts.ModuleSpan = r.doc(from), r.span(at+1, max(at+2, end-1))
 			}

@@ -126,7 +126,7 @@ func (n *Notes) join(s Sentence, i, all int) Sentence {
 // that is another than the page's.
 func (n *Notes) NameFromHere(d *model.Declaration) string {
 	home := n.Links.Home(d)
-	if home == n.Here {
+	if home == n.Here || home.Library.Habits != nil && home.Library.Habits.Bare {
 		return d.Path()
 	}
 	return ModuleName(home) + "." + d.Path()

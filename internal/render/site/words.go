@@ -45,13 +45,22 @@ func (v view) groupTitle(g plan.Group) string {
 	return v.say(g.Title)
 }
 
-// placeName is where a file lies: its folder, or itself where that is the top.
+// placeName is where a file lies: its folder, or itself where that is the top. Of a folder
+// that lies deep, as those of Java do, the end is enough.
 func placeName(file string) string {
-	if dir := path.Dir(file); dir != "." {
-		return dir
+	dir := path.Dir(file)
+	if dir == "." {
+		return file
 	}
-	return file
+	cut := max(0, len(dir)-longestPlace)
+	if i := strings.IndexByte(dir[cut:], '/'); cut > 0 && i >= 0 {
+		return "…" + dir[cut+i:]
+	}
+	return dir
 }
+
+// longestPlace is about how many bytes of a folder's path are named.
+const longestPlace = 40
 
 // letterOf names a page of the A to Z list: its letter, and which of several of
 // that letter it is.

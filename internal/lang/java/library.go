@@ -1,0 +1,138 @@
+package java
+
+import (
+	"encoding/xml"
+	"path"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// This file knows what lies beyond one file: how build files name libraries, what the
+// language brings along, and what it calls things.
+
+var (
+	_ lang.RootFinder       = FrontEnd{}
+	_ lang.Moduler          = FrontEnd{}
+	_ lang.TestNamer        = FrontEnd{}
+	_ lang.Native           = FrontEnd{}
+	_ lang.Library          = FrontEnd{}
+	_ lang.CommentPolicy    = FrontEnd{}
+	_ lang.Terminology      = FrontEnd{}
+	_ lang.ImportWriter     = FrontEnd{}
+	_ lang.NameImportWriter = FrontEnd{}
+	_ lang.Scanner          = FrontEnd{}
+)
+
+// MarkerNames are the files by which the usual build tools know a library.
+func (FrontEnd) MarkerNames() []string {
+	return []string{"pom.xml", "build.gradle", "build.gradle.kts"}
+}
+
+// Root reads a build file. Gradle's are programs: of them nothing but that they are there
+// is known.
+func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
+	root := lang.Root{Folder: path.Dir(file)}
+	if path.Base(file) != "pom.xml" {
+		root.Version = gradleVersion(string(data))
+		return root, true
+	}
+	var project struct {
+		XMLName  xml.Name `xml:"project"`
+		Artifact string   `xml:"artifactId"`
+		Version  string   `xml:"version"`
+		Parent   struct {
+			Version string `xml:"version"`
+		} `xml:"parent"`
+	}
+	if err := xml.Unmarshal(data, &project); err != nil {
+		return root, false
+	}
+	root.Name, root.Version = project.Artifact, project.Version
+	if root.Version == "" {
+		root.Version = project.Parent.Version
+	}
+	if strings.Contains(root.Version, "${") {
+		root.Version = ""
+	}
+	if strings.Contains(root.Name, "${") {
+		root.Name = ""
+	}
+	return root, true
+}
+
+// gradleVersion is the version that a line of its own gives a library, or "".
+func gradleVersion(text string) string {
+	for line := range strings.Lines(text) {
+		rest, ok := strings.CutPrefix(line, "version")
+		if !ok {
+			continue
+		}
+		rest = strings.TrimLeft(rest, " \t=")
+		if rest == "" || rest[0] != '"' && rest[0] != '\'' {
+			continue
+		}
+		if version, _, closed := strings.Cut(rest[1:], rest[:1]); closed && !strings.Contains(version, "$") {
+			return version
+		}
+	}
+	return ""
+}
+
+// IsNative reports whether a name needs no import.
+func (FrontEnd) IsNative(name string) bool { return natives[name] || primitives[name] }
+
+// IsNativeModule reports whether a package comes with the language.
+func (FrontEnd) IsNativeModule(name string) bool {
+	return strings.HasPrefix(name, "java.") || strings.HasPrefix(name, "javax.") || strings.HasPrefix(name, "jdk.")
+}
+
+// AsksComment is true of all but what overrides something, which has its words from there,
+// the parts of a record, which its own comment describes, and constructors without parameters.
+func (FrontEnd) AsksComment(d *model.Declaration) bool {
+	at := d.Speaks(model.Words)
+	switch d.Kind() {
+	case model.KindMethod:
+		return !overrides(at)
+	case model.KindField:
+		return d.Parent == nil || d.Parent.Kind() != model.KindRecord
+	case model.KindConstructor:
+		return at.Callable != nil && len(at.Callable.Params) > 0 && (d.Parent == nil || d.Parent.Kind() != model.KindRecord)
+	}
+	return true
+}
+
+// overrides reports whether a method says that it overrides another one.
+func overrides(at model.At) bool {
+	head, _, _ := strings.Cut(at.Span.In(at.File.Text), "(")
+	return strings.Contains(head, "@Override")
+}
+
+// AsksModuleComment is true of packages that hold anything.
+func (FrontEnd) AsksModuleComment(m *model.Module) bool { return m.Count() > 0 && !m.Internal }
+
+// ModuleWord is what the language calls a module.
+func (FrontEnd) ModuleWord(*model.Module) string { return "package" }
+
+// KindWord is "": the usual words are the language's.
+func (FrontEnd) KindWord(*model.Declaration) string { return "" }
+
+// GroupKey is "": the usual headings fit.
+func (FrontEnd) GroupKey(string) string { return "" }
+
+// BringIn is the import of all that a package has.
+func (FrontEnd) BringIn(m *model.Module, _ bool) string {
+	if m.Path == unnamed {
+		return ""
+	}
+	return "import " + m.Path + ".*;"
+}
+
+// BringNameIn is the import of a type.
+func (FrontEnd) BringNameIn(from *model.Module, d *model.Declaration, name string) string {
+	if from.Path == unnamed || !d.Kind().IsType() {
+		return ""
+	}
+	return "import " + from.Path + "." + name + ";"
+}
