@@ -1,0 +1,243 @@
+package site_test
+
+import (
+	"fmt"
+	"html"
+	"io/fs"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"golang.org/x/tools/txtar"
+
+	"codrel/internal/build"
+	"codrel/internal/check"
+	"codrel/internal/finding"
+	"codrel/internal/languages"
+	"codrel/internal/settings"
+)
+
+// javaClient books berths for agents: what natives write, in one package and one beside it.
+const javaClient = `
+-- pom.xml --
+<project><artifactId>tide-client</artifactId><version>1.2</version></project>
+-- src/main/java/tide/client/package-info.java --
+/**
+ * Books berths for agents, see {@link Booking#moor(Vessel, int)}.
+ */
+package tide.client;
+-- src/main/java/tide/client/Booking.java --
+package tide.client;
+
+import java.util.List;
+import tide.client.wire.Reply;
+
+/**
+ * A booking of one berth.
+ * <p>It is made by {@link Agent#book}, and holds a {@link Reply} or {@linkplain Reply#none() none};
+ * texts are {@link String}s in {@link List lists}.
+ * <pre>{@code
+ * Booking b = agent.book(vessel);
+ * if (b.depth() < 3) { }
+ * }</pre>
+ *
+ * @param <V> what is moored
+ * @see #moor(Vessel)
+ * @since 1.0
+ */
+public abstract class Booking<V extends Vessel> implements Comparable<Booking<V>> {
+  /** The most hours, {@value}. */
+  public static final int HOURS = 12;
+
+  /**
+   * Moors a vessel.
+   *
+   * @param vessel who comes
+   * @return the reply
+   * @throws Full when there is no room
+   */
+  public abstract Reply moor(V vessel) throws Full;
+
+  /**
+   * Moors a vessel for some hours.
+   *
+   * @param vessel who comes
+   * @param hours how long, at most {@link #HOURS}
+   * @return the reply
+   */
+  public Reply moor(Vessel vessel, int hours) { return null; }
+
+  /** {@return how deep the berth is, in metres} */
+  protected double depth() { return 3; }
+
+  @Override
+  public int compareTo(Booking<V> other) { return 0; }
+
+  int hidden() { return 0; }
+
+  /** Thrown where there is no room. */
+  public static class Full extends Exception {
+    private static final long serialVersionUID = 1;
+  }
+}
+-- src/main/java/tide/client/Agent.java --
+package tide.client;
+
+/** Who books. */
+public interface Agent {
+  /**
+   * Books a berth.
+   * @param vessel for whom
+   * @return the booking
+   */
+  Booking<Vessel> book(Vessel vessel);
+
+  /** How sure it is. */
+  enum Certainty {
+    /** None at all. */
+    NONE,
+    /** Quite. @deprecated */
+    @Deprecated SOME
+  }
+}
+-- src/main/java/tide/client/Vessel.java --
+package tide.client;
+
+/// What comes, *as its papers say*.
+///
+/// @param name what it is called
+/// @param draught how deep it lies, in metres
+public record Vessel(String name, double draught) {
+  /** Lies as deep as the papers say. */
+  public Vessel { }
+}
+-- src/main/java/tide/client/LocalAgent.java --
+package tide.client;
+
+/** An agent at the harbour. */
+public final class LocalAgent implements Agent {
+  /**
+   * {@inheritDoc}
+   * It is quick.
+   */
+  @Override
+  public Booking<Vessel> book(Vessel vessel) { return null; }
+}
+-- src/main/java/tide/client/wire/Reply.java --
+package tide.client.wire;
+
+/** What the harbour says. */
+public class Reply {
+  /** Nothing. */
+  public static Reply none() { return null; }
+}
+-- src/test/java/tide/client/BookingTest.java --
+package tide.client;
+class BookingTest { void undocumented() {} }
+`
+
+func TestJavaPages(t *testing.T) {
+	page := surfaceOf(t, javaClient)
+
+	says := func(path, want string) {
+		t.Helper()
+		dense := func(text string) string { return strings.ReplaceAll(html.UnescapeString(text), " ", "") }
+		assert.True(t, strings.Contains(dense(page(path)), dense(want)), "%s does not say %q", path, want)
+	}
+	const pack, booking = "reference/tide-client/tide.client/index.html", "reference/tide-client/tide.client/Booking.html"
+	says(pack, "tide.client package")
+	says(pack, "Books berths for agents, see Booking.moor(Vessel, int).")
+	for _, want := range []string{
+		"public abstract class Booking<V extends Vessel> implements Comparable<Booking<V>>",
+		"import tide.client.Booking;",
+		"It is made by Agent.book, and holds a Reply or none; texts are Strings in lists.",
+		"Booking b = agent.book(vessel); if (b.depth() < 3) { }",
+		"Type parameters V what is moored",
+		"See also moor(Vessel)",
+		"HOURS = 12 The most hours, the value.",
+		"Overload 1 public abstract Reply moor(V vessel) throws Full Overload 2 public Reply moor(Vessel vessel, int hours)",
+	} {
+		says(booking, want)
+	}
+	assert.NotContains(t, page(booking), "hidden", "it is for the package alone")
+	assert.NotContains(t, page(booking), "depth method", "it is for those who extend the class")
+
+	says("reference/tide-client/tide.client/LocalAgent.html", "Books a berth. It is quick.")
+	says("reference/tide-client/tide.client/Vessel.html", "public record Vessel(String name, double draught)")
+	says("reference/tide-client/tide.client/Vessel.html", "What comes, as its papers say.")
+	says("reference/tide-client/tide.client/Booking.Full.html", "public static class Full extends Exception")
+	says("reference/tide-client/tide.client/Agent.Certainty.html", "SOME")
+}
+
+// A link with a list of parameters leads to that overload.
+func TestJavaOverloads(t *testing.T) {
+	files := fstest.MapFS{}
+	for _, f := range txtar.Parse([]byte(javaClient)).Files {
+		files[f.Name] = &fstest.MapFile{Data: f.Data}
+	}
+	m := asFS(rendered(t, files, settings.Default(), 2))
+	pack, err := fs.ReadFile(m, "reference/tide-client/tide.client/index.html")
+	require.NoError(t, err)
+	booking, err := fs.ReadFile(m, "reference/tide-client/tide.client/Booking.html")
+	require.NoError(t, err)
+	link := func(text, label string) string {
+		i := strings.Index(text, label)
+		require.Positive(t, i, label)
+		from := strings.LastIndex(text[:i], `href="`) + len(`href="`)
+		return text[from : from+strings.IndexByte(text[from:], '"')]
+	}
+	two := link(string(pack), "Booking.<wbr>moor(Vessel, int)")
+	assert.Contains(t, two, "Booking.html#moor")
+	one := link(string(booking), "moor(Vessel)</code>")
+	assert.NotEqual(t, strings.TrimPrefix(two, "Booking.html"), one, "each has its own")
+	for _, anchor := range []string{strings.TrimPrefix(two, "Booking.html#"), strings.TrimPrefix(one, "#")} {
+		assert.Contains(t, string(booking), `id="`+anchor+`"`)
+	}
+}
+
+// The findings are those that a sensible maintainer would mend, at their places.
+func TestJavaFindings(t *testing.T) {
+	files := fstest.MapFS{}
+	for _, f := range txtar.Parse([]byte(javaClient + `
+-- src/main/java/tide/client/Flawed.java --
+package tide.client;
+
+/** Flawed, see {@link Bookings} and {@link java.util.Map}, a List<Vessel>. */
+public class Flawed {
+  /**
+   * Moors.
+   * @param vesel who comes
+   * @param <T> what lies there
+   * @retrun nothing
+   */
+  public <T> void moor(Vessel vessel, int hours) {}
+  public void bare() {}
+  public Flawed() {}
+  /** @since 2 */
+  public int since;
+}
+`)).Files {
+		files[f.Name] = &fstest.MapFile{Data: f.Data}
+	}
+	s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "client"})
+	require.NoError(t, err)
+	var got []string
+	for i := range s.Findings {
+		f := &s.Findings[i]
+		got = append(got, strings.TrimPrefix(f.Place.File, "src/main/java/tide/client/")+fmt.Sprintf(":%d:%d ", f.Place.At.Line, f.Place.At.Column)+f.Rule+" "+finding.OneLine(check.Text(f)))
+	}
+	assert.Equal(t, []string{
+		"Agent.java:17:17 deprecated-without-advice enum-member Agent.Certainty.SOME is deprecated, but its comment does not say what to use instead",
+		`Flawed.java:3:24 broken-reference "Bookings" is not declared; did you mean Booking?`,
+		"Flawed.java:3:67 malformed-comment <Vessel> is opened here and never closed",
+		"Flawed.java:7:13 phantom-parameter Flawed.moor has no parameter vesel; did you mean vessel?",
+		`Flawed.java:9:6 unknown-tag "@retrun" is not a known word here; did you mean @return?`,
+		"Flawed.java:11:19 undescribed-parameter parameter hours of Flawed.moor is not described",
+		"Flawed.java:11:19 undescribed-parameter parameter vessel of Flawed.moor is not described",
+		"Flawed.java:12:15 undocumented method Flawed.bare has no doc comment",
+		"Flawed.java:15:14 undocumented the comment on field Flawed.since consists of tags alone",
+		"wire/Reply.java:1:1 missing-module-comment package tide.client.wire has no doc comment",
+	}, got)
+}
