@@ -24,3 +24,6 @@ func Columns(findings []finding.Finding, width int, colours bool) string {
 	a.columns(&out, &project{Workspace: &workspace.Workspace{Settings: settings.Default()}}, findings, width)
 	return out.String()
 }
+
+// AllowMemory opens allowMemory to the tests.
+var AllowMemory = allowMemory

@@ -138,3 +138,80 @@ func TestNames(t *testing.T) {
 	assert.Empty(t, end.BringIn(model.NewModule(nil, "unnamed"), false))
 	assert.Equal(t, "package", end.ModuleWord(m))
 }
+
+// What single declarations say, in all the forms that they are written in.
+func TestHeads(t *testing.T) {
+	for code, want := range map[string]string{
+		"void f(int a, final String b)":                                "void f(int a, String b)",
+		"void f(@A(x = \"(,)\") int a, @B final @C List<@D String> b)": "void f(int a, List<String> b)",
+		"void f(String... all)":                                        "void f(String... all)",
+		"void f(int @A ... all)":                                       "void f(int... all)",
+		"void f(int[] a[], Map<String, int[]>[] b)":                    "void f(int[][] a, Map<String, int[]>[] b)",
+		"void f(Outer.Inner<A>.Deep<B> a)":                             "void f(Outer.Inner<A>.Deep<B> a)",
+		"void f(A this, int b)":                                        "void f(int b)",
+		"void f(A A.this)":                                             "void f()",
+		"int f() [] []":                                                "int[][] f()",
+		"<T, U extends Comparable<? super U> & Runnable> Map<T, ? extends U> f()": "<T, U extends Comparable<? super U> & Runnable> Map<T, ? extends U> f()",
+		"<@A T extends @B Object> T f(T a)":                                       "<T extends Object> T f(T a)",
+		"public static final synchronized strictfp native void f()":               "public static final void f()",
+		"@A @B(1) @C({1, 2}) public @D void f()":                                  "public void f()",
+		"void f() throws A, b.C":                                                  "void f() throws A, b.C",
+		"java . util . List<String> f()":                                          "java.util.List<String> f()",
+		"void f(Function<? super A, ? extends B> a, int b)":                       "void f(Function<? super A, ? extends B> a, int b)",
+		"void f(\n    int a, // one, two\n    /* ( */ int b\n  )":                 "void f(int a, int b)",
+	} {
+		facts := langtest.Read(java.FrontEnd{}, "A.java", []byte("class A {\n  "+code+" { }\n}\n"))
+		require.Len(t, facts.Occurrences, 2, code)
+		assert.Equal(t, want, facts.Occurrences[1].Signature.Text(facts.Text), code)
+		assert.Empty(t, facts.Problems, code)
+	}
+}
+
+// Values never hide the declarations behind them.
+func TestValues(t *testing.T) {
+	for _, value := range []string{
+		"1", "-1", "a < b", "a < b ? c : d", "(a < b) == (c > d)", "new A<B, C>()", "new A<B, C>() { int no, nor; }", "a.<B, C>m(1, 2)", "A<B, C>::new", "this::<A>m", "new int[]{1, 2}",
+		"{1, {2, 3}}", "x -> x, y", "(x, y) -> { int no; return x; }", "switch (a) { case 1, 2 -> 3; default -> { yield 4; } }", "\"a, b; c\"", "';'", "\"\"\"\n  a; } , \"b\"\n  \"\"\"",
+		"a >>> 2 >> 1 << 3", "a instanceof B<?> b && b.c > 1", "i++ + --j", "(A & B) () -> 1", "new A[]{}", "A.class", "a ? b : c < d ? e : f", "f(a < b, c > d)", "0x1p3 + 1_000L",
+	} {
+		code := "class A {\n  int before = " + value + ", and;\n  int behind;\n}\n"
+		if strings.HasPrefix(value, "x -> x,") {
+			code = "class A {\n  int before = x -> x, and;\n  int behind;\n}\n"
+		}
+		facts := langtest.Read(java.FrontEnd{}, "A.java", []byte(code))
+		var names []string
+		for i := range facts.Occurrences {
+			names = append(names, facts.Occurrences[i].Name)
+		}
+		assert.Equal(t, []string{"A", "before", "and", "behind"}, names, value)
+	}
+}
+
+// What is before the damage stays, and most of what is behind it.
+func TestDamage(t *testing.T) {
+	for code, want := range map[string]string{
+		"int a; int ; int b;":                  "a b",
+		"int a; void (int x) {} int b;":        "a b",
+		"int a; void f(int x {} int b;":        "a",
+		"int a; class { int no; } int b;":      "a b",
+		"int a; List<String b; int c;":         "a c",
+		"int a; @ int b; int c;":               "a b c",
+		"int a = ; int b;":                     "a b",
+		"int a, , b; int c;":                   "a c",
+		"int a; } int b;":                      "a",
+		"int a; enum { X } int b;":             "a b",
+		"int a; record R(int x { } int b;":     "a R x",
+		"int a; #if int b;\nint c;":            "a c",
+		"int a; <<<<<<< ours\nint b;\n>>>>>>>": "a",
+	} {
+		facts := langtest.Read(java.FrontEnd{}, "A.java", []byte("class A { "+code+" }"))
+		var names []string
+		for i := range facts.Occurrences {
+			if o := &facts.Occurrences[i]; o.Name != "A" {
+				names = append(names, o.Name)
+			}
+		}
+		assert.Equal(t, want, strings.Join(names, " "), code)
+		langtest.Valid(t, facts)
+	}
+}
