@@ -110,3 +110,29 @@ func TestFlaws(t *testing.T) {
 		assert.Equal(t, want, got, text)
 	}
 }
+
+// References are names as the linker takes them, whatever stands around them.
+func TestReferences(t *testing.T) {
+	for text, want := range map[string][2]string{
+		"{@link Berth}":                         {"Berth", "Berth"},
+		"{@link #moor}":                         {"moor", "moor"},
+		"{@link #moor(int, String)}":            {"moor(int, String)", "moor(int, String)"},
+		"{@link Berth#moor(int,\n  String) so}": {"Berth#moor(int, String)", "so"},
+		"{@link tide.Berth.Kind#HIGH high}":     {"tide.Berth.Kind#HIGH", "high"},
+		"{@link tide.client/tide.Berth}":        {"tide.Berth", "tide.client/tide.Berth"},
+		"{@link Berth##how-it-works how}":       {"Berth", "how"},
+		"{@link Map<String, List<Integer>> m}":  {"Map<String, List<Integer>>", "m"},
+		"{@linkplain Berth the <i>berth</i>}":   {"Berth", "the berth"},
+		"{@value Berth#HOURS}":                  {"Berth#HOURS", "Berth.HOURS"},
+		"{@value %x Berth#HOURS}":               {"Berth#HOURS", "Berth.HOURS"},
+	} {
+		var got [2]string
+		prose.Walk(parse(commenttest.DocOf("See "+text+".")).Body, func(n *prose.Node) bool {
+			if n.Kind == prose.Reference {
+				got = [2]string{n.Target, prose.Plain(n.Children)}
+			}
+			return true
+		})
+		assert.Equal(t, want, got, text)
+	}
+}
