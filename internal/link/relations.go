@@ -275,8 +275,10 @@ func (x *Index) TypeIn(d *model.Declaration, f *model.Facts, name string) Target
 // typeAround looks for a type in what stands around a declaration.
 func (x *Index) typeAround(d *model.Declaration, name string) Target {
 	first, rest, dotted := strings.Cut(name, ".")
+	habits := d.Module.Library.Habits
+	inner := d.Kind().IsType() || habits != nil && habits.SeesInner
 	for at, depth := d.Parent, 0; at != nil && depth < highest; at, depth = at.Parent, depth+1 {
-		if k := at.Kind(); k != model.KindNamespace && k != model.KindModule && !(k.IsType() && d.Kind().IsType()) {
+		if k := at.Kind(); k != model.KindNamespace && k != model.KindModule && !(k.IsType() && inner) {
 			continue
 		}
 		if m := at.Member(first); m != nil && m != d && (m.Kind().IsType() || dotted) {

@@ -28,6 +28,7 @@ type Habits struct {
 	Overloads bool     // callables of one name may differ by their parameters alone
 	EachForm  bool     // each overload is described on its own, not all by one comment
 	Apart     bool     // a type that stands in another stands in a namespace of its name
+	SeesInner bool     // members of a type write the types in it without its name
 	Lists     bool     // files say themselves what they export
 	Dynamic   bool     // programs commonly make names while they run
 	MayMake   []string // what stands in the source of modules that may make names while they run

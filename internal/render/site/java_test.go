@@ -138,8 +138,20 @@ package tide.client;
 class BookingTest { void undocumented() {} }
 `
 
+// javaSite is the site of the client and what else is given.
+func javaSite(t *testing.T, more string) (files, site fstest.MapFS) {
+	t.Helper()
+	files = fstest.MapFS{}
+	for _, f := range txtar.Parse([]byte(javaClient + more)).Files {
+		files[f.Name] = &fstest.MapFile{Data: f.Data}
+	}
+	return files, asFS(rendered(t, files, settings.Default(), 2))
+}
+
 func TestJavaPages(t *testing.T) {
 	page := surfaceOf(t, javaClient)
+	_, site := javaSite(t, "")
+	raw := func(path string) string { return string(site[path].Data) }
 
 	says := func(path, want string) {
 		t.Helper()
@@ -162,6 +174,7 @@ func TestJavaPages(t *testing.T) {
 		says(booking, want)
 	}
 	assert.NotContains(t, page(booking), "hidden", "it is for the package alone")
+	assert.Contains(t, raw(booking), `throws </span><a href="Booking.Full.html">`, "a type in the type needs no more than its name")
 	assert.NotContains(t, page(booking), "depth method", "it is for those who extend the class")
 
 	says("reference/tide-client/tide.client/LocalAgent.html", "Books a berth. It is quick.")
@@ -173,11 +186,7 @@ func TestJavaPages(t *testing.T) {
 
 // A link with a list of parameters leads to that overload.
 func TestJavaOverloads(t *testing.T) {
-	files := fstest.MapFS{}
-	for _, f := range txtar.Parse([]byte(javaClient)).Files {
-		files[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
-	m := asFS(rendered(t, files, settings.Default(), 2))
+	_, m := javaSite(t, "")
 	pack, err := fs.ReadFile(m, "reference/tide-client/tide.client/index.html")
 	require.NoError(t, err)
 	booking, err := fs.ReadFile(m, "reference/tide-client/tide.client/Booking.html")
@@ -199,8 +208,7 @@ func TestJavaOverloads(t *testing.T) {
 
 // The findings are those that a sensible maintainer would mend, at their places.
 func TestJavaFindings(t *testing.T) {
-	files := fstest.MapFS{}
-	for _, f := range txtar.Parse([]byte(javaClient + `
+	files, _ := javaSite(t, `
 -- src/main/java/tide/client/Flawed.java --
 package tide.client;
 
@@ -218,9 +226,7 @@ public class Flawed {
   /** @since 2 */
   public int since;
 }
-`)).Files {
-		files[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
+`)
 	s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "client"})
 	require.NoError(t, err)
 	var got []string
