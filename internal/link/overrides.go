@@ -305,8 +305,11 @@ func (x *Index) TextsFrom(d *model.Declaration) []*model.Declaration {
 }
 
 // MayHaveMore reports whether the type of a member, or a type itself, has bases that
-// nobody here has read.
+// nobody here has read. So has a member that every type of the language has.
 func (x *Index) MayHaveMore(d *model.Declaration) bool {
+	if h := d.Module.Library.Habits; h != nil && d.Parent != nil && slices.Contains(h.OfAll, d.Name) {
+		return true
+	}
 	for d.Parent != nil && !d.Kind().IsType() {
 		d = d.Parent
 	}

@@ -24,7 +24,8 @@ type FrontEnd struct{}
 var habits = model.Habits{
 	Language: "java", Name: "Java", Dialect: "htmltags", Fences: []string{"java"},
 	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
-	Self: []string{"this"}, Nothing: []string{"", "void", "Void"}, Started: []string{"main"},
+	OfAll: []string{"equals", "hashCode", "toString", "clone", "finalize"},
+	Self:  []string{"this"}, Nothing: []string{"", "void", "Void"}, Started: []string{"main"},
 }
 
 // Habits are those of Java.

@@ -225,6 +225,10 @@ public class Flawed {
   public Flawed() {}
   /** @since 2 */
   public int since;
+  /** {@inheritDoc} */
+  public boolean equals(Object other) { return false; }
+  /** {@inheritDoc} */
+  public void unlike() {}
 }
 `)
 	s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "client"})
@@ -244,6 +248,7 @@ public class Flawed {
 		"Flawed.java:11:19 undescribed-parameter parameter vessel of Flawed.moor is not described",
 		"Flawed.java:12:15 undocumented method Flawed.bare has no doc comment",
 		"Flawed.java:15:14 undocumented the comment on field Flawed.since consists of tags alone",
+		`Flawed.java:18:7 broken-reference "{@inheritDoc}" inherits nothing: nothing that method Flawed.unlike overrides or implements has a comment`,
 		"wire/Reply.java:1:1 missing-module-comment package tide.client.wire has no doc comment",
 	}, got)
 }
