@@ -325,25 +325,33 @@ func readElement(text string) (t tag, ok bool) {
 
 // attribute is the value of an attribute, or "".
 func (t tag) attribute(name string) string {
-	rest := t.attributes
-	for {
-		i := strings.Index(strings.ToLower(rest), name)
-		if i < 0 {
+	const blanks = " \t\r\n"
+	for rest := strings.TrimLeft(t.attributes, blanks+"/"); rest != ""; rest = strings.TrimLeft(rest, blanks+"/") {
+		end := strings.IndexAny(rest, blanks+"=")
+		if end < 0 {
 			return ""
 		}
-		before, after := i == 0 || strings.IndexByte(" \t\r\n\"'", rest[i-1]) >= 0, strings.TrimLeft(rest[i+len(name):], " \t\r\n")
-		rest = rest[i+len(name):]
-		if !before || !strings.HasPrefix(after, "=") {
+		found := strings.EqualFold(rest[:end], name)
+		rest = strings.TrimLeft(rest[end:], blanks)
+		if !strings.HasPrefix(rest, "=") {
 			continue
 		}
-		value := strings.TrimLeft(after[1:], " \t\r\n")
-		if value != "" && (value[0] == '"' || value[0] == '\'') {
-			value, _, _ = strings.Cut(value[1:], value[:1])
-		} else if end := strings.IndexAny(value, " \t\r\n/"); end >= 0 && !strings.Contains(value[:end], ":") {
-			value = value[:end]
+		rest = strings.TrimLeft(rest[1:], blanks)
+		value := ""
+		if rest != "" && (rest[0] == '"' || rest[0] == '\'') {
+			value, rest, _ = strings.Cut(rest[1:], rest[:1])
+		} else {
+			end := strings.IndexAny(rest, blanks)
+			if end < 0 {
+				end = len(rest)
+			}
+			value, rest = rest[:end], rest[end:]
 		}
-		return html.UnescapeString(strings.TrimSpace(value))
+		if found {
+			return html.UnescapeString(strings.TrimSpace(value))
+		}
 	}
+	return ""
 }
 
 // open begins an element and gives the offset behind its tag, or behind all of it.
@@ -436,12 +444,12 @@ func (b *builder) open(e tag, kind prose.Kind, at, end, to int) int {
 	case division:
 		b.closeLine(at)
 	case linkOrPlace:
-		if target := e.attribute("href"); target != "" {
+		if target := e.attribute("href"); prose.AllowedAddress(target) {
 			b.line(at)
 			b.push(prose.Node{Kind: prose.Link, Target: target}, e.name, at)
 		}
 	case prose.Image:
-		if source := e.attribute("src"); source != "" {
+		if source := e.attribute("src"); prose.AllowedAddress(source) {
 			b.line(at)
 			span := b.span(at, end)
 			b.add(prose.Node{Kind: prose.Image, Target: source, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: e.attribute("alt"), Span: span}}})

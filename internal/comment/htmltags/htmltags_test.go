@@ -90,6 +90,28 @@ func TestPieces(t *testing.T) {
 	}
 }
 
+// Nothing leads to where no link of a comment may lead: its text stays.
+func TestAddresses(t *testing.T) {
+	for text, want := range map[string]string{
+		`<a href="https://a.example/b">c</a>`: "https://a.example/b", `<a href="doc-files/tide.html#x">c</a>`: "doc-files/tide.html#x", `<a HREF = 'mailto:a@b.example'>c</a>`: "mailto:a@b.example",
+		`<a href="javascript:alert(1)">c</a>`: "", `<a href=" java&#x73;cript:alert(1)">c</a>`: "", "<a href=\"java\nscript:a\">c</a>": "", `<a href="ftp://a.example/b">c</a>`: "",
+		`<a href="data:text/html,a">c</a>`: "", `<a href="//a.example">c</a>`: "", `<a title="href=http://no.example" name=x>c</a>`: "",
+		`c<img src="javascript:a">`: "", `c<img src="data:image/png;base64,a" alt="b">`: "",
+	} {
+		got := ""
+		body := parse(commenttest.DocOf(text)).Body
+		prose.Walk(body, func(n *prose.Node) bool {
+			if n.Kind == prose.Link || n.Kind == prose.Image {
+				got = n.Target
+			}
+			return true
+		})
+		assert.Equal(t, want, got, text)
+		assert.Contains(t, prose.Plain(body), "c", text)
+		commenttest.Valid(t, text, parse(commenttest.DocOf(text)))
+	}
+}
+
 // Flaws are said where they stand.
 func TestFlaws(t *testing.T) {
 	for text, want := range map[string]string{
