@@ -356,93 +356,30 @@ func (t tag) attribute(name string) string {
 
 // open begins an element and gives the offset behind its tag, or behind all of it.
 func (b *builder) open(e tag, kind prose.Kind, at, end, to int) int {
-	if b.inCell() {
-		switch kind {
-		case prose.Paragraph, prose.Item, definition, prose.Heading, division:
-			if cell := b.top(); len(cell.node.Children) > 0 {
-				b.add(prose.Node{Kind: prose.Break, Span: b.span(at, end)})
-			}
-			return end
-		case prose.List, terms, prose.Quote, prose.Table, prose.Ruler:
-			return end // a cell holds what stands in a line
-		}
+	if b.inCell() && b.flattened(kind, at, end) {
+		return end
 	}
 	switch kind {
-	case prose.Paragraph:
-		b.closeLine(at)
-		if b.holdsBlocks() {
-			b.push(prose.Node{Kind: prose.Paragraph}, e.name, end)
-		}
-	case prose.Heading:
-		b.closeLine(at)
-		b.push(prose.Node{Kind: prose.Heading, Level: uint16(e.name[1] - '0')}, e.name, end)
-	case prose.List, terms:
-		b.closeLine(at)
-		list := prose.Node{Kind: prose.List}
-		if kind == terms {
-			list.Info = prose.Terms
-		} else if e.name == "ol" {
-			list.Level = 1
-			if n, err := strconv.Atoi(e.attribute("start")); err == nil && n > 0 && n < 1<<15 {
-				list.Level = uint16(n)
-			}
-		}
-		b.push(list, e.name, end)
-	case prose.Item:
-		b.closeTo(at, prose.Item, prose.List, prose.Table, prose.Quote)
-		if b.top().node.Kind != prose.List {
-			b.closeLine(at)
-			b.push(prose.Node{Kind: prose.List}, "ul", at)
-		}
-		b.push(prose.Node{Kind: prose.Item}, e.name, end)
+	case prose.Paragraph, prose.Heading, prose.Quote, prose.Table, prose.Ruler, division:
+		b.openBlock(e, kind, at, end)
+	case prose.List, terms, prose.Item:
+		b.openList(e, kind, at, end)
 	case definition:
 		b.define(e, at, end)
-	case prose.Quote:
-		b.closeLine(at)
-		b.push(prose.Node{Kind: prose.Quote}, e.name, end)
-	case prose.Table:
-		b.closeLine(at)
-		b.push(prose.Node{Kind: prose.Table}, e.name, end)
-	case prose.Row:
-		if b.until(at, prose.Table) {
-			b.push(prose.Node{Kind: prose.Row}, e.name, end)
-		}
-	case prose.Cell, head:
-		if b.until(at, prose.Row, prose.Table) && b.top().node.Kind == prose.Table {
-			b.push(prose.Node{Kind: prose.Row}, "tr", end)
-		}
-		if row := b.top(); row.node.Kind == prose.Row {
-			if kind == head && len(row.node.Children) == 0 {
-				row.node.Level = 1
-			}
-			b.push(prose.Node{Kind: prose.Cell}, e.name, end)
-		}
-	case prose.Ruler:
-		b.closeLine(at)
-		if b.holdsBlocks() {
-			b.add(prose.Node{Kind: prose.Ruler, Span: b.span(at, end)})
-		}
-	case prose.Break:
-		b.line(at)
-		b.add(prose.Node{Kind: prose.Break, Span: b.span(at, end)})
+	case prose.Row, prose.Cell, head:
+		b.openRow(e, kind, at, end)
 	case prose.CodeBlock:
 		return b.preformatted(at, end, to)
 	case prose.Code:
 		return b.code(e, at, end, to)
 	case caption:
-		stop, behind := b.ending(e.name, end, to)
-		if n := len(b.stack) - 1; n > 0 && b.stack[n].node.Kind == prose.Table && stop < to { // it stands before the table
-			text := b.inlines(end, stop)
-			if len(text) > 0 {
-				b.stack[n-1].node.Children = append(b.stack[n-1].node.Children, prose.Node{Kind: prose.Paragraph, Span: b.span(end, stop), Children: text})
-			}
-			return behind
-		}
+		return b.caption(e, end, to)
 	case dropped:
 		_, behind := b.ending(e.name, end, to)
 		return behind
-	case division:
-		b.closeLine(at)
+	case prose.Break:
+		b.line(at)
+		b.add(prose.Node{Kind: prose.Break, Span: b.span(at, end)})
 	case linkOrPlace:
 		if target := e.attribute("href"); prose.AllowedAddress(target) {
 			b.line(at)
@@ -460,6 +397,94 @@ func (b *builder) open(e tag, kind prose.Kind, at, end, to int) int {
 		b.push(prose.Node{Kind: kind}, e.name, at)
 	}
 	return end
+}
+
+// flattened keeps blocks out of a cell, which holds what stands in a line, and reports
+// whether an element is one: a break tells them apart.
+func (b *builder) flattened(kind prose.Kind, at, end int) bool {
+	switch kind {
+	case prose.Paragraph, prose.Item, definition, prose.Heading, division:
+		if len(b.top().node.Children) > 0 {
+			b.add(prose.Node{Kind: prose.Break, Span: b.span(at, end)})
+		}
+		return true
+	case prose.List, terms, prose.Quote, prose.Table, prose.Ruler:
+		return true
+	}
+	return false
+}
+
+// openBlock begins a block that may stand anywhere between others.
+func (b *builder) openBlock(e tag, kind prose.Kind, at, end int) {
+	b.closeLine(at)
+	switch {
+	case kind == division:
+	case kind == prose.Heading:
+		b.push(prose.Node{Kind: kind, Level: uint16(e.name[1] - '0')}, e.name, end)
+	case kind == prose.Quote || kind == prose.Table:
+		b.push(prose.Node{Kind: kind}, e.name, end)
+	case !b.holdsBlocks():
+	case kind == prose.Ruler:
+		b.add(prose.Node{Kind: kind, Span: b.span(at, end)})
+	default:
+		b.push(prose.Node{Kind: kind}, e.name, end)
+	}
+}
+
+// openList begins a list, or an item of the list that is open.
+func (b *builder) openList(e tag, kind prose.Kind, at, end int) {
+	if kind == prose.Item {
+		b.closeTo(at, prose.Item, prose.List, prose.Table, prose.Quote)
+		if b.top().node.Kind != prose.List {
+			b.closeLine(at)
+			b.push(prose.Node{Kind: prose.List}, "ul", at)
+		}
+		b.push(prose.Node{Kind: prose.Item}, e.name, end)
+		return
+	}
+	b.closeLine(at)
+	list := prose.Node{Kind: prose.List}
+	if kind == terms {
+		list.Info = prose.Terms
+	} else if e.name == "ol" {
+		list.Level = 1
+		if n, err := strconv.Atoi(e.attribute("start")); err == nil && n > 0 && n < 1<<15 {
+			list.Level = uint16(n)
+		}
+	}
+	b.push(list, e.name, end)
+}
+
+// openRow begins a row of the table that is open, or a cell of its row.
+func (b *builder) openRow(e tag, kind prose.Kind, at, end int) {
+	if kind == prose.Row {
+		if b.until(at, prose.Table) {
+			b.push(prose.Node{Kind: prose.Row}, e.name, end)
+		}
+		return
+	}
+	if b.until(at, prose.Row, prose.Table) && b.top().node.Kind == prose.Table {
+		b.push(prose.Node{Kind: prose.Row}, "tr", end)
+	}
+	if row := b.top(); row.node.Kind == prose.Row {
+		if kind == head && len(row.node.Children) == 0 {
+			row.node.Level = 1
+		}
+		b.push(prose.Node{Kind: prose.Cell}, e.name, end)
+	}
+}
+
+// caption puts the caption of a table before it.
+func (b *builder) caption(e tag, end, to int) int {
+	stop, behind := b.ending(e.name, end, to)
+	n := len(b.stack) - 1
+	if n == 0 || b.stack[n].node.Kind != prose.Table || stop == to {
+		return end
+	}
+	if text := b.inlines(end, stop); len(text) > 0 {
+		b.stack[n-1].node.Children = append(b.stack[n-1].node.Children, prose.Node{Kind: prose.Paragraph, Span: b.span(end, stop), Children: text})
+	}
+	return behind
 }
 
 // define begins a term or what is said of it: terms stand in bold before that.

@@ -272,11 +272,8 @@ func (r *reader) constants(i, end int, own owner) int {
 			}
 			return i
 		}
-		m := mods{access: model.Public, said: true}
-		if _, at := r.modifiers(i, end); at > i {
-			found, _ := r.modifiers(i, end)
-			m.deprecated = found.deprecated
-		}
+		found, _ := r.modifiers(i, end)
+		m := mods{access: model.Public, said: true, deprecated: found.deprecated}
 		next := name + 1
 		if r.is(next, '(') {
 			next = r.over(next)
