@@ -167,6 +167,23 @@ func TestHeads(t *testing.T) {
 	}
 }
 
+// Modifiers are words of the language, as written; who may use a declaration is said apart.
+func TestModifiers(t *testing.T) {
+	for code, want := range map[string]string{
+		"public static final int A = 1;":          "static final",
+		"protected abstract void f();":            "abstract",
+		"private synchronized native void f();":   "synchronized native",
+		"public sealed class B permits C {}":      "sealed",
+		"public non-sealed class B {}":            "non-sealed",
+		"abstract non-sealed strictfp class B {}": "abstract non-sealed strictfp",
+		"@Deprecated int b;":                      "",
+	} {
+		facts := langtest.Read(java.FrontEnd{}, "A.java", []byte("class A { "+code+" }"))
+		require.Len(t, facts.Occurrences, 2, code)
+		assert.Equal(t, want, strings.Join(facts.Occurrences[1].Modifiers(), " "), code)
+	}
+}
+
 // Values never hide the declarations behind them.
 func TestValues(t *testing.T) {
 	for _, value := range []string{

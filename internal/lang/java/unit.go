@@ -351,7 +351,11 @@ func (r *reader) add(o model.Occurrence, own owner, name int, doc *model.Doc, m 
 		o.Visibility = model.Public
 	}
 	for _, w := range m.words {
-		if word := r.word(w); word != "" && !accessWords[word] && word != "non" {
+		switch word := r.word(w); {
+		case word == "" || accessWords[word] || word == "sealed" && r.is(w-1, '-'):
+		case word == "non":
+			o.Modify("non-sealed")
+		default:
 			o.Modify(word)
 		}
 	}
