@@ -30,15 +30,16 @@ func BlockDoc(text string, span source.Span) *model.Doc {
 		if i := strings.IndexByte(text[at:to], '\n'); i >= 0 {
 			end = at + int32(i)
 		}
-		lines = append(lines, blockLine(text, at, end, at > from))
+		lines = append(lines, BlockLine(text, at, end, at > from, len(text)))
 		at = end + 1
 	}
 	return MakeDoc(text, lines, span)
 }
 
-// blockLine is one line without the stars before it and the blanks at its end.
-func blockLine(text string, from, to int32, starred bool) source.Span {
-	for to > from && strings.IndexByte(" \t\r", text[to-1]) >= 0 {
+// BlockLine is one line of such a comment without the blanks at its end and, but for the
+// first line, the stars before it: as many as stand in a row, up to a number.
+func BlockLine(text string, from, to int32, starred bool, most int) source.Span {
+	for to > from && strings.IndexByte(" \t\r\v\f", text[to-1]) >= 0 {
 		to--
 	}
 	at := from
@@ -47,7 +48,7 @@ func blockLine(text string, from, to int32, starred bool) source.Span {
 	}
 	switch {
 	case starred && at < to && text[at] == '*':
-		for from = at; from < to && text[from] == '*'; from++ {
+		for from = at; from < to && text[from] == '*' && int(from-at) < most; from++ {
 		}
 		if from < to && text[from] == ' ' {
 			from++

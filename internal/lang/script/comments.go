@@ -90,25 +90,11 @@ const mostLines = 32
 
 // docLine is one line without the star before it and the blanks at its end.
 func (r *reader) docLine(from, to int32, starred bool) source.Span {
-	for to > from && isBlank(r.text[to-1]) {
-		to--
+	line := lexing.BlockLine(r.text, from, to, starred, 1)
+	if text := line.In(r.text); text != "" && (text[0] == '*' || text[0] == ' ') && strings.Trim(text, "* \t") == "" {
+		line.Start = line.End // an ornament
 	}
-	at := from
-	for at < to && (r.text[at] == ' ' || r.text[at] == '\t') {
-		at++
-	}
-	if starred && at < to && r.text[at] == '*' {
-		from = at + 1
-		if from < to && r.text[from] == ' ' {
-			from++
-		}
-	} else if !starred {
-		from = at
-	}
-	if from < to && (r.text[from] == '*' || r.text[from] == ' ') && strings.Trim(r.text[from:to], "* \t") == "" {
-		from = to // an ornament
-	}
-	return source.Span{Start: min(from, to), End: to}
+	return line
 }
 
 // tags yields the words of the block tags in a comment: those that begin a line.
