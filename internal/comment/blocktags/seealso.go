@@ -69,7 +69,7 @@ func seenIn(n *prose.Node, behind, last bool) (out []prose.Node, more bool) {
 			text(from, at)
 			return out, !behind
 		}
-		if address := bareAddress.FindString(n.Text[at:]); address != "" && !behind {
+		if address := bareAddress.FindString(n.Text[at:]); !behind && prose.AllowedAddress(address) {
 			text(from, at)
 			out = append(out, prose.Node{Kind: prose.Link, Target: address, Span: part(n, at, at+len(address)).Span, Children: []prose.Node{part(n, at, at+len(address))}})
 			from, at, behind = at+len(address), at+len(address), true
