@@ -111,19 +111,14 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	if (FrontEnd{}).IsTest(file.Path) {
 		facts.Role = model.RoleTest
 	}
-	r := reader{facts: facts, text: text, arena: lexing.NewArena(text)}
+	r := reader{facts: facts, arena: lexing.NewArena(text)}
 	if file.Text.Encoding == source.Latin1 {
 		r.unreadable(file.Text.Foreign, "encoding", "")
 	}
 	stream, back := lexing.Borrow()
 	defer back()
 	unclosed := shape.Lex(text, stream)
-	r.tokens = stream.Tokens
-	for _, p := range stream.Pieces {
-		if p.Class == lexing.Comment {
-			r.comments = append(r.comments, p.Span)
-		}
-	}
+	r.Cursor = stream.Look(text)
 	lexing.Gather(facts, r.unit)
 	r.arena.Close()
 	facts.Generated = r.generated()
@@ -131,7 +126,7 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	case unclosed >= 0:
 		r.trouble(unclosed, "what begins here never ends")
 	case !stream.Sound():
-		r.trouble(r.odd(), "what opens or closes here has no counterpart")
+		r.trouble(r.Odd(), "what opens or closes here has no counterpart")
 	}
 	if file.Deep {
 		facts.Inside = &model.Inside{}
@@ -144,10 +139,8 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 
 // reader extracts the facts of one file.
 type reader struct {
+	lexing.Cursor
 	facts    *model.Facts
-	text     string
-	tokens   []lexing.Token
-	comments []source.Span
 	arena    *lexing.Arena
 	scoped   []string // type parameters in scope: they never link
 	depth    int      // of types in types
@@ -170,25 +163,14 @@ func (r *reader) unreadable(span source.Span, form, message string) {
 	})
 }
 
-// odd is the offset of the first bracket without a partner.
-func (r *reader) odd() int {
-	for i := range r.tokens {
-		t := &r.tokens[i]
-		if t.Kind == lexing.Mark && t.Partner < 0 && strings.IndexByte("()[]{}", r.text[t.From]) >= 0 {
-			return int(t.From)
-		}
-	}
-	return 0
-}
-
 // generated reports whether a comment before the first declaration, or an annotation, says
 // that a program wrote the file.
 func (r *reader) generated() bool {
-	for _, c := range r.comments {
+	for _, c := range r.Comments {
 		if len(r.facts.Occurrences) > 0 && c.Start > r.facts.Occurrences[0].NameSpan.Start {
 			return false
 		}
-		if text := strings.ToLower(c.In(r.text)); strings.Contains(text, "@generated") || strings.Contains(text, "generated") && (strings.Contains(text, "do not edit") || strings.Contains(text, "do not modify")) {
+		if text := strings.ToLower(c.In(r.Text)); strings.Contains(text, "@generated") || strings.Contains(text, "generated") && (strings.Contains(text, "do not edit") || strings.Contains(text, "do not modify")) {
 			return true
 		}
 	}

@@ -18,7 +18,7 @@ func (r *reader) typed(from, at, end int, m mods, own owner) int {
 	defer func() { r.scoped = r.scoped[:scoped] }()
 	mark := r.begin(m)
 	i := at
-	if r.is(i, '<') {
+	if r.Is(i, '<') {
 		next := r.parameters(i, extra)
 		if next == i+1 {
 			return r.lost(at, end)
@@ -27,15 +27,15 @@ func (r *reader) typed(from, at, end int, m mods, own owner) int {
 		i = next
 	}
 	c := callable{from: from, own: own, mods: m, extra: extra, mark: mark}
-	if first := r.annotations(i); r.word(first) == own.name && own.at >= 0 && (r.is(first+1, '(') || r.is(first+1, '{') && own.kind == model.KindRecord) {
+	if first := r.annotations(i); r.Word(first) == own.name && own.at >= 0 && (r.Is(first+1, '(') || r.Is(first+1, '{') && own.kind == model.KindRecord) {
 		c.name, c.kind = first, model.KindConstructor
 		return r.callable(c, first+1, end)
 	}
 	stop, ok := r.typ(i)
-	if !ok || r.word(stop) == "" || keywords[r.word(stop)] {
+	if !ok || r.Word(stop) == "" || keywords[r.Word(stop)] {
 		return r.lost(i, end)
 	}
-	if r.is(stop+1, '(') {
+	if r.Is(stop+1, '(') {
 		c.name, c.kind, c.result, c.resultEnd = stop, model.KindMethod, i, stop
 		return r.callable(c, stop+1, end)
 	}
@@ -58,11 +58,11 @@ func (r *reader) callable(c callable, open, end int) int {
 	o := model.Occurrence{Kind: c.kind, Callable: &model.Callable{}}
 	i := open
 	stop := 0
-	if r.is(open, '{') { // a record's constructor that lists no parameters takes all of its parts
+	if r.Is(open, '{') { // a record's constructor that lists no parameters takes all of its parts
 		o.Callable.Params = c.own.parts
 	}
-	if r.is(open, '(') {
-		if stop = r.close(open, end); !r.is(stop, ')') {
+	if r.Is(open, '(') {
+		if stop = r.Close(open, end); !r.Is(stop, ')') {
 			return r.lost(open, end)
 		}
 		i = stop + 1
@@ -72,12 +72,12 @@ func (r *reader) callable(c callable, open, end int) int {
 		mark := r.arena.Mark()
 		r.putType(c.result, c.resultEnd)
 		r.putType(i, after)
-		if text := r.word(c.result); !(text == "void" && c.resultEnd == c.result+1) {
+		if text := r.Word(c.result); !(text == "void" && c.resultEnd == c.result+1) {
 			o.Callable.Results = []model.Param{{Name: "", Type: r.arena.Since(mark)}}
 		}
 		r.arena.Put(model.TokenPunctuation, " ")
 	}
-	r.arena.Put(model.TokenName, r.word(c.name))
+	r.arena.Put(model.TokenName, r.Word(c.name))
 	if stop > 0 {
 		r.arena.Put(model.TokenPunctuation, "(")
 		r.each(open, func(_ int, p param) {
@@ -89,7 +89,7 @@ func (r *reader) callable(c callable, open, end int) int {
 		})
 		r.arena.Put(model.TokenPunctuation, ")")
 	}
-	if i = after; r.word(i) == "throws" {
+	if i = after; r.Word(i) == "throws" {
 		r.arena.Put(model.TokenKeyword, " throws ")
 		for i++; ; i++ {
 			next, ok := r.typ(i)
@@ -97,28 +97,28 @@ func (r *reader) callable(c callable, open, end int) int {
 				break
 			}
 			r.putType(i, next)
-			c.extra.Failures = append(c.extra.Failures, model.Failure{Name: r.dotted(r.annotations(i), next), Span: r.span(i, next)})
-			if i = next; !r.is(i, ',') {
+			c.extra.Failures = append(c.extra.Failures, model.Failure{Name: r.Dotted(r.annotations(i), next), Span: r.Span(i, next)})
+			if i = next; !r.Is(i, ',') {
 				break
 			}
 			r.arena.Put(model.TokenPunctuation, ", ")
 		}
 	}
-	if r.word(i) == "default" {
-		stop := r.upTo(i, end, ';')
+	if r.Word(i) == "default" {
+		stop := r.UpTo(i, end, ';')
 		r.put(i+1, stop-1, " default ")
 		i = stop - 1
 	}
 	switch {
-	case r.is(i, '{'):
-		i = r.over(i)
-	case r.is(i, ';'):
+	case r.Is(i, '{'):
+		i = r.Over(i)
+	case r.Is(i, ';'):
 		i++
 	default:
 		i = r.lost(i, end)
 	}
 	o.Signature = r.arena.Since(c.mark)
-	o.Span = r.span(c.from, i)
+	o.Span = r.Span(c.from, i)
 	if len(c.extra.TypeParams)+len(c.extra.Failures) > 0 {
 		o.Extra = c.extra
 	}
@@ -138,39 +138,29 @@ type param struct {
 // each gives the parameters in the brackets that open at an index, but for the one that
 // stands for the object.
 func (r *reader) each(open int, yield func(n int, p param)) {
-	end, n := r.close(open, len(r.tokens)), 0
+	end, n := r.Close(open, len(r.Tokens)), 0
 	for i := open + 1; i < end; i++ {
 		_, at := r.modifiers(i, end)
 		stop, ok := r.typ(at)
-		p := param{typ: at, typEnd: stop, variadic: r.isMark(r.annotations(stop), "...")}
+		p := param{typ: at, typEnd: stop, variadic: r.IsMark(r.annotations(stop), "...")}
 		name := stop
 		if p.variadic {
 			name = r.annotations(stop) + 1
 		}
 		next := i
-		for next < end && !r.is(next, ',') {
-			next = r.overType(next)
+		for next < end && !r.Is(next, ',') {
+			next = r.OverType(next)
 		}
 		if i = min(next, end); !ok || stop > end {
 			continue
 		}
-		if r.word(name) == "" || r.word(name) == "this" || r.is(name+1, '.') {
+		if r.Word(name) == "" || r.Word(name) == "this" || r.Is(name+1, '.') {
 			continue // the receiver
 		}
 		p.name, p.nameEnd = name, r.dimensions(name+1)
 		yield(n, p)
 		n++
 	}
-}
-
-// overType is the index behind a token, or behind what it opens, type arguments among them.
-func (r *reader) overType(i int) int {
-	if r.is(i, '<') {
-		if next, ok := r.arguments(i); ok {
-			return next
-		}
-	}
-	return r.over(i)
 }
 
 // putParam puts a parameter as it reads and gives what it says.
@@ -181,7 +171,7 @@ func (r *reader) putParam(p param) model.Param {
 	if p.variadic {
 		r.arena.Put(model.TokenPunctuation, "...")
 	}
-	out := model.Param{Name: r.word(p.name), Type: r.arena.Since(mark), Variadic: p.variadic}
+	out := model.Param{Name: r.Word(p.name), Type: r.arena.Since(mark), Variadic: p.variadic}
 	r.arena.Put(model.TokenPunctuation, " ")
 	r.arena.Put(model.TokenParameter, out.Name)
 	return out
@@ -200,21 +190,21 @@ func (r *reader) fields(from, typ, typEnd, end int, m mods, own owner) int {
 		r.putType(typ, typEnd)
 		r.putType(name+1, after)
 		r.arena.Put(model.TokenPunctuation, " ")
-		r.arena.Put(model.TokenName, r.word(name))
+		r.arena.Put(model.TokenName, r.Word(name))
 		i := after
-		if r.is(i, '=') {
+		if r.Is(i, '=') {
 			stop := r.initialiser(i+1, end)
 			if kind == model.KindConstant {
 				r.value(i+1, stop)
 			}
 			i = stop
 		}
-		o := model.Occurrence{Kind: kind, Signature: r.arena.Since(mark), Span: r.span(from, min(i, end))}
+		o := model.Occurrence{Kind: kind, Signature: r.arena.Since(mark), Span: r.Span(from, min(i, end))}
 		r.add(o, own, name, doc, m)
 		switch {
-		case r.is(i, ',') && r.word(i+1) != "" && i+1 < end:
+		case r.Is(i, ',') && r.Word(i+1) != "" && i+1 < end:
 			name = i + 1
-		case r.is(i, ';'):
+		case r.Is(i, ';'):
 			return i + 1
 		default:
 			return r.lost(i, end)
@@ -224,32 +214,32 @@ func (r *reader) fields(from, typ, typEnd, end int, m mods, own owner) int {
 
 // initialiser is the index behind a value: a comma or semicolon ends it.
 func (r *reader) initialiser(i, end int) int {
-	for i < end && !r.is(i, ',') && !r.is(i, ';') {
-		if r.is(i, '<') {
+	for i < end && !r.Is(i, ',') && !r.Is(i, ';') {
+		if r.Is(i, '<') {
 			next, ok := r.arguments(i)
-			if ok && (r.is(next, '(') || r.is(next, '[') || r.is(next, '.') || r.isMark(next, "::") || r.is(i-1, '.') && r.word(next) != "") {
+			if ok && (r.Is(next, '(') || r.Is(next, '[') || r.Is(next, '.') || r.IsMark(next, "::") || r.Is(i-1, '.') && r.Word(next) != "") {
 				i = next
 				continue
 			}
 		}
-		if r.is(i, '}') {
+		if r.Is(i, '}') {
 			return i
 		}
-		i = r.over(i)
+		i = r.Over(i)
 	}
 	return min(i, end)
 }
 
 // value puts a value that is one token, or a number with its sign.
 func (r *reader) value(from, to int) {
-	if to == from+1 && r.tokens[from].Kind != lexing.Mark || to == from+2 && r.is(from, '-') && r.tokens[from+1].Kind == lexing.Value {
+	if to == from+1 && r.Tokens[from].Kind != lexing.Mark || to == from+2 && r.Is(from, '-') && r.Tokens[from+1].Kind == lexing.Value {
 		r.put(from, to, " = ")
 	}
 }
 
 // put puts a value that is short enough to be read, behind a mark.
 func (r *reader) put(from, to int, mark string) {
-	if text := r.span(from, to).In(r.text); to > from && len(text) <= longestValue && !strings.Contains(text, "\n") {
+	if text := r.Span(from, to).In(r.Text); to > from && len(text) <= longestValue && !strings.Contains(text, "\n") {
 		r.arena.Put(model.TokenPunctuation, mark)
 		r.arena.Put(model.TokenLiteral, text)
 	}
@@ -262,11 +252,11 @@ const longestValue = 60
 func (r *reader) constants(i, end int, own owner) int {
 	for i < end {
 		name := r.annotations(i)
-		if r.is(name, ';') {
+		if r.Is(name, ';') {
 			return name + 1
 		}
-		if r.word(name) == "" || keywords[r.word(name)] {
-			if r.is(name, ',') {
+		if r.Word(name) == "" || keywords[r.Word(name)] {
+			if r.Is(name, ',') {
 				i = name + 1
 				continue
 			}
@@ -275,20 +265,20 @@ func (r *reader) constants(i, end int, own owner) int {
 		found, _ := r.modifiers(i, end)
 		m := mods{access: model.Public, said: true, deprecated: found.deprecated}
 		next := name + 1
-		if r.is(next, '(') {
-			next = r.over(next)
+		if r.Is(next, '(') {
+			next = r.Over(next)
 		}
-		if r.is(next, '{') {
-			next = r.over(next)
+		if r.Is(next, '{') {
+			next = r.Over(next)
 		}
-		if next < end && !r.is(next, ',') && !r.is(next, ';') {
+		if next < end && !r.Is(next, ',') && !r.Is(next, ';') {
 			return i // what follows is no constant: a name is missing, or a comma
 		}
 		mark := r.arena.Begin()
-		r.arena.Put(model.TokenName, r.word(name))
-		o := model.Occurrence{Kind: model.KindEnumMember, Signature: r.arena.Since(mark), Span: r.span(i, min(next, end))}
+		r.arena.Put(model.TokenName, r.Word(name))
+		o := model.Occurrence{Kind: model.KindEnumMember, Signature: r.arena.Since(mark), Span: r.Span(i, min(next, end))}
 		r.add(o, own, name, r.doc(i), m)
-		if i = next; r.is(i, ',') {
+		if i = next; r.Is(i, ',') {
 			i++
 		}
 	}
@@ -300,7 +290,7 @@ func (r *reader) components(open int, own owner) {
 	r.each(open, func(_ int, p param) {
 		mark := r.arena.Begin()
 		r.putParam(p)
-		o := model.Occurrence{Kind: model.KindField, Signature: r.arena.Since(mark), Span: source.Span{Start: r.tokens[p.typ].From, End: r.tokens[p.nameEnd-1].To}}
+		o := model.Occurrence{Kind: model.KindField, Signature: r.arena.Since(mark), Span: source.Span{Start: r.Tokens[p.typ].From, End: r.Tokens[p.nameEnd-1].To}}
 		r.add(o, own, p.name, r.doc(p.typ), mods{access: model.Public, said: true})
 	})
 }
@@ -309,11 +299,11 @@ func (r *reader) components(open int, own owner) {
 func (r *reader) begin(m mods) int {
 	mark := r.arena.Begin()
 	for _, w := range m.words {
-		switch word := r.word(w); {
+		switch word := r.Word(w); {
 		case word == "" || unshown[word]:
 		case word == "non":
 			r.arena.Put(model.TokenKeyword, "non-sealed ")
-		case word == "sealed" && r.is(w-1, '-'):
+		case word == "sealed" && r.Is(w-1, '-'):
 		default:
 			r.arena.Put(model.TokenKeyword, word+" ")
 		}

@@ -13,21 +13,21 @@ import (
 // typ is the index behind the type at an index; ok is false where there is none.
 func (r *reader) typ(i int) (end int, ok bool) {
 	i = r.annotations(i)
-	word := r.word(i)
+	word := r.Word(i)
 	if word == "" || keywords[word] && !primitives[word] {
 		return i, false
 	}
 	for i++; ; {
-		if r.is(i, '<') {
+		if r.Is(i, '<') {
 			if i, ok = r.arguments(i); !ok {
 				return i, false
 			}
 		}
-		if !r.is(i, '.') {
+		if !r.Is(i, '.') {
 			break
 		}
 		next := r.annotations(i + 1)
-		if r.word(next) == "" {
+		if r.Word(next) == "" {
 			break
 		}
 		i = next + 1
@@ -39,7 +39,7 @@ func (r *reader) typ(i int) (end int, ok bool) {
 func (r *reader) dimensions(i int) int {
 	for {
 		next := r.annotations(i)
-		if !r.is(next, '[') || !r.is(next+1, ']') {
+		if !r.Is(next, '[') || !r.Is(next+1, ']') {
 			return i
 		}
 		i = next + 2
@@ -48,36 +48,22 @@ func (r *reader) dimensions(i int) int {
 
 // arguments is the index behind what "<" opens; ok is false where that is no list of types.
 func (r *reader) arguments(i int) (next int, ok bool) {
-	if p := int(r.tokens[i].Partner); p > i {
+	if p := int(r.Tokens[i].Partner); p > i {
 		return p + 1, true
 	}
 	return i + 1, false
 }
 
-// pairAngles makes partners of "<" and ">" where only what lists of types are made of stands
-// between them. That is once for the file: each would otherwise look for its own.
-func (r *reader) pairAngles() {
-	var open []int32
-	for i := 0; i < len(r.tokens); i++ {
-		t := &r.tokens[i]
-		switch {
-		case t.Kind == lexing.Word:
-		case t.Kind == lexing.Value:
-			open = open[:0]
-		case r.is(i, '<'):
-			open = append(open, int32(i))
-		case r.is(i, '>') && len(open) > 0:
-			last := len(open) - 1
-			t.Partner, r.tokens[open[last]].Partner = open[last], int32(i)
-			open = open[:last]
-		case r.is(i, '@') && len(open) > 0 && r.word(i+1) != "":
-			i = r.annotations(i) - 1
-		case r.is(i, '[') && r.is(i+1, ']'):
-			i++
-		case !r.is(i, ',') && !r.is(i, '.') && !r.is(i, '?') && !r.is(i, '&'):
-			open = open[:0]
-		}
+// overInType is the index behind what may stand in a type beside names and marks: annotations
+// and the brackets of arrays.
+func (r *reader) overInType(i int, open bool) int {
+	switch {
+	case open && r.Is(i, '@') && r.Word(i+1) != "":
+		return r.annotations(i)
+	case r.Is(i, '[') && r.Is(i+1, ']'):
+		return i + 2
 	}
+	return i
 }
 
 // typeDeclaration reads a class, an interface, an enumeration, a record or an annotation
@@ -85,16 +71,16 @@ func (r *reader) pairAngles() {
 func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 	kind, name := model.KindClass, at+1
 	switch {
-	case r.is(at, '@'):
+	case r.Is(at, '@'):
 		kind, name = model.KindAnnotation, at+2
-	case r.word(at) == "interface":
+	case r.Word(at) == "interface":
 		kind = model.KindInterface
-	case r.word(at) == "enum":
+	case r.Word(at) == "enum":
 		kind = model.KindEnum
-	case r.word(at) == "record":
+	case r.Word(at) == "record":
 		kind = model.KindRecord
 	}
-	if r.word(name) == "" {
+	if r.Word(name) == "" {
 		return r.lost(at, end)
 	}
 	o := model.Occurrence{Kind: kind}
@@ -105,16 +91,16 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 	if kind == model.KindAnnotation {
 		r.arena.Put(model.TokenKeyword, "@interface ")
 	} else {
-		r.arena.Put(model.TokenKeyword, r.word(at)+" ")
+		r.arena.Put(model.TokenKeyword, r.Word(at)+" ")
 	}
-	r.arena.Put(model.TokenName, r.word(name))
+	r.arena.Put(model.TokenName, r.Word(name))
 	i := name + 1
-	if r.is(i, '<') {
+	if r.Is(i, '<') {
 		i = r.parameters(i, extra)
 	}
 	components := -1
 	var parts []model.Param
-	if kind == model.KindRecord && r.is(i, '(') {
+	if kind == model.KindRecord && r.Is(i, '(') {
 		components = i
 		r.arena.Put(model.TokenPunctuation, "(")
 		r.each(i, func(n int, p param) {
@@ -124,19 +110,19 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 			parts = append(parts, r.putParam(p))
 		})
 		r.arena.Put(model.TokenPunctuation, ")")
-		i = r.close(i, end) + 1
+		i = r.Close(i, end) + 1
 	}
-	for i < end && !r.is(i, '{') && !r.is(i, ';') && !r.is(i, '}') {
-		how, known := clauses[r.word(i)]
+	for i < end && !r.Is(i, '{') && !r.Is(i, ';') && !r.Is(i, '}') {
+		how, known := clauses[r.Word(i)]
 		if !known {
 			i++
 			continue
 		}
-		r.arena.Put(model.TokenKeyword, " "+r.word(i)+" ")
-		if kind == model.KindInterface && r.word(i) == "extends" {
+		r.arena.Put(model.TokenKeyword, " "+r.Word(i)+" ")
+		if kind == model.KindInterface && r.Word(i) == "extends" {
 			how = model.Extends
 		}
-		permits := r.word(i) == "permits"
+		permits := r.Word(i) == "permits"
 		for i++; ; i++ {
 			next, ok := r.typ(i)
 			if !ok {
@@ -145,9 +131,9 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 			mark := r.arena.Mark()
 			r.putType(i, next)
 			if !permits {
-				extra.Bases = append(extra.Bases, model.Base{Type: r.arena.Since(mark), Span: r.span(i, next), How: how})
+				extra.Bases = append(extra.Bases, model.Base{Type: r.arena.Since(mark), Span: r.Span(i, next), How: how})
 			}
-			if i = next; !r.is(i, ',') {
+			if i = next; !r.Is(i, ',') {
 				break
 			}
 			r.arena.Put(model.TokenPunctuation, ", ")
@@ -158,16 +144,16 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 		o.Extra = extra
 	}
 	close := i
-	if r.is(i, '{') {
-		close = r.close(i, end)
+	if r.Is(i, '{') {
+		close = r.Close(i, end)
 	}
-	o.Span = r.span(from, close+1)
-	inner := owner{at: r.add(o, own, name, r.doc(from), m), name: r.word(name), kind: kind, parts: parts}
+	o.Span = r.Span(from, close+1)
+	inner := owner{at: r.add(o, own, name, r.doc(from), m), name: r.Word(name), kind: kind, parts: parts}
 	inner.scope = strings.TrimPrefix(own.scope+"."+inner.name, ".")
 	if components >= 0 {
 		r.components(components, inner)
 	}
-	if r.is(i, '{') {
+	if r.Is(i, '{') {
 		r.body(i, close, inner)
 		return close + 1
 	}
@@ -186,14 +172,14 @@ func (r *reader) parameters(open int, extra *model.Extra) int {
 	var bounds [][2]int
 	for i := open + 1; i < end-1; i++ { // the names first, since they may stand in the bounds of one another
 		i = r.annotations(i)
-		if r.word(i) == "" {
+		if r.Word(i) == "" {
 			break
 		}
-		extra.TypeParams = append(extra.TypeParams, model.Param{Name: r.word(i)})
-		r.scoped = append(r.scoped, r.word(i))
+		extra.TypeParams = append(extra.TypeParams, model.Param{Name: r.Word(i)})
+		r.scoped = append(r.scoped, r.Word(i))
 		from := i + 1
-		for i++; i < end-1 && !r.is(i, ','); {
-			i = r.overType(i)
+		for i++; i < end-1 && !r.Is(i, ','); {
+			i = r.OverType(i)
 		}
 		bounds = append(bounds, [2]int{from, i})
 	}
@@ -203,7 +189,7 @@ func (r *reader) parameters(open int, extra *model.Extra) int {
 			r.arena.Put(model.TokenPunctuation, ", ")
 		}
 		r.arena.Put(model.TokenTypeParam, extra.TypeParams[n].Name)
-		if r.word(bound[0]) == "extends" {
+		if r.Word(bound[0]) == "extends" {
 			r.arena.Put(model.TokenKeyword, " extends ")
 			mark := r.arena.Mark()
 			r.putType(bound[0]+1, bound[1])
@@ -217,10 +203,10 @@ func (r *reader) parameters(open int, extra *model.Extra) int {
 // putType puts the tokens of a type, which stand between two indices, as people write it.
 func (r *reader) putType(from, to int) {
 	for i := from; i < to; {
-		t := &r.tokens[i]
-		text := r.text[t.From:t.To]
+		t := &r.Tokens[i]
+		text := r.Text[t.From:t.To]
 		switch {
-		case r.is(i, '@'):
+		case r.Is(i, '@'):
 			next := min(r.annotation(i, to), to)
 			if next <= i {
 				next = i + 1
@@ -233,7 +219,7 @@ func (r *reader) putType(from, to int) {
 			r.arena.Put(model.TokenKeyword, text)
 		case t.Kind == lexing.Word:
 			end := i + 1
-			for end+1 < to && r.is(end, '.') && r.word(end+1) != "" {
+			for end+1 < to && r.Is(end, '.') && r.Word(end+1) != "" {
 				end += 2
 			}
 			r.typeName(i, end)
@@ -252,7 +238,7 @@ func (r *reader) putType(from, to int) {
 
 // typeName puts a name in a type.
 func (r *reader) typeName(from, to int) {
-	name := r.dotted(from, to)
+	name := r.Dotted(from, to)
 	if to == from+1 {
 		for i := len(r.scoped) - 1; i >= 0; i-- {
 			if r.scoped[i] == name {

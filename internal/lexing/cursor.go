@@ -1,0 +1,168 @@
+package lexing
+
+import (
+	"sort"
+	"strings"
+
+	"codrel/internal/source"
+)
+
+// Cursor looks at the tokens of a text by their index. An index may lie outside of them:
+// there is nothing there.
+type Cursor struct {
+	Text     string
+	Tokens   []Token
+	Comments []source.Span // in the order of the text
+}
+
+// Look makes a cursor of what a lexer found in a text.
+func (s *Stream) Look(text string) Cursor {
+	c := Cursor{Text: text, Tokens: s.Tokens}
+	for _, p := range s.Pieces {
+		if p.Class == Comment {
+			c.Comments = append(c.Comments, p.Span)
+		}
+	}
+	return c
+}
+
+// Word is the word at an index, or "".
+func (c *Cursor) Word(i int) string {
+	if i < 0 || i >= len(c.Tokens) || c.Tokens[i].Kind != Word {
+		return ""
+	}
+	t := &c.Tokens[i]
+	return c.Text[t.From:t.To]
+}
+
+// Is reports whether the token at an index is a mark of one byte.
+func (c *Cursor) Is(i int, mark byte) bool {
+	if i < 0 || i >= len(c.Tokens) || c.Tokens[i].Kind != Mark {
+		return false
+	}
+	t := &c.Tokens[i]
+	return t.To == t.From+1 && c.Text[t.From] == mark
+}
+
+// IsMark reports whether the token at an index is a mark of several bytes.
+func (c *Cursor) IsMark(i int, mark string) bool {
+	return i >= 0 && i < len(c.Tokens) && c.Tokens[i].Kind == Mark && c.Text[c.Tokens[i].From:c.Tokens[i].To] == mark
+}
+
+// Over is the index behind a token, or behind what it opens. Signs of types are no brackets
+// here.
+func (c *Cursor) Over(i int) int {
+	if i < len(c.Tokens) && int(c.Tokens[i].Partner) > i && !c.Is(i, '<') {
+		return int(c.Tokens[i].Partner) + 1
+	}
+	return i + 1
+}
+
+// OverType is the index behind a token, or behind what it opens, type arguments among them.
+func (c *Cursor) OverType(i int) int {
+	if i < len(c.Tokens) && int(c.Tokens[i].Partner) > i {
+		return int(c.Tokens[i].Partner) + 1
+	}
+	return i + 1
+}
+
+// Close is the index of the bracket that closes the one at an index, or of the end.
+func (c *Cursor) Close(i, end int) int {
+	if p := int(c.Tokens[i].Partner); p > i {
+		return min(p, end)
+	}
+	return end
+}
+
+// UpTo is the index behind the next mark of a kind, with what stands in brackets passed over.
+func (c *Cursor) UpTo(i, end int, mark byte) int {
+	for i < end && !c.Is(i, mark) {
+		i = c.Over(i)
+	}
+	return min(i+1, end)
+}
+
+// Span is from a token to the one before another.
+func (c *Cursor) Span(from, to int) source.Span {
+	if to = min(to, len(c.Tokens)); from >= len(c.Tokens) {
+		return source.NewSpan(len(c.Text), len(c.Text))
+	}
+	if to <= from {
+		return source.Span{Start: c.Tokens[from].From, End: c.Tokens[from].From}
+	}
+	return source.Span{Start: c.Tokens[from].From, End: c.Tokens[to-1].To}
+}
+
+// Dotted is the name that tokens make with dots.
+func (c *Cursor) Dotted(from, to int) string {
+	if to <= from || to > len(c.Tokens) {
+		return ""
+	}
+	whole := c.Span(from, to).In(c.Text)
+	if !strings.ContainsAny(whole, " \t\r\n/@") {
+		return whole
+	}
+	var b strings.Builder
+	for i := from; i < to; i++ {
+		b.WriteString(c.Text[c.Tokens[i].From:c.Tokens[i].To])
+	}
+	return b.String()
+}
+
+// Odd is the offset of the first bracket without a partner.
+func (c *Cursor) Odd() int {
+	for i := range c.Tokens {
+		t := &c.Tokens[i]
+		if t.Kind == Mark && t.Partner < 0 && strings.IndexByte("()[]{}", c.Text[t.From]) >= 0 {
+			return int(t.From)
+		}
+	}
+	return 0
+}
+
+// Before yields the comments between the token at an index and the one before it, the last
+// one first.
+func (c *Cursor) Before(i int, yield func(n int, comment source.Span) bool) {
+	low, high := int32(0), c.Tokens[i].From
+	if i > 0 {
+		low = c.Tokens[i-1].To
+	}
+	n := sort.Search(len(c.Comments), func(n int) bool { return c.Comments[n].Start >= high }) - 1
+	for ; n >= 0 && c.Comments[n].Start >= low; n-- {
+		if !yield(n, c.Comments[n]) {
+			return
+		}
+	}
+}
+
+// PairAngles makes partners of "<" and ">" where only what lists of types are made of stands
+// between them: words, the marks of one byte in a list, and what over goes over. That is
+// once for the file: each would otherwise look for its own. over gives the index behind what
+// belongs to a type at an index and is none of these, or the index.
+func (c *Cursor) PairAngles(marks string, over func(i int, open bool) int) {
+	var open []int32
+	for i := 0; i < len(c.Tokens); i++ {
+		t := &c.Tokens[i]
+		if t.Kind == Word {
+			continue
+		}
+		if next := over(i, len(open) > 0); next > i {
+			i = next - 1
+			continue
+		}
+		switch {
+		case c.Is(i, '<'):
+			open = append(open, int32(i))
+		case c.Is(i, '>') && len(open) > 0:
+			last := len(open) - 1
+			t.Partner, c.Tokens[open[last]].Partner = open[last], int32(i)
+			open = open[:last]
+		case t.Kind != Mark || t.To != t.From+1 || strings.IndexByte(marks, c.Text[t.From]) < 0:
+			open = open[:0]
+		case t.Partner >= 0 && int(t.Partner) < i: // what was opened in brackets does not reach beyond
+			for len(open) > 0 && open[len(open)-1] > t.Partner {
+				open = open[:len(open)-1]
+			}
+		}
+	}
+}
