@@ -24,6 +24,9 @@ var pythonOracle string
 //go:embed oracle.mjs
 var scriptOracle string
 
+//go:embed csharp.mjs
+var csharpOracle string
+
 //go:embed Oracle.java
 var javaOracle string
 
@@ -41,6 +44,9 @@ func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
 		name, program, text = "Oracle.java", []string{java, "--add-exports", "jdk.compiler/com.sun.tools.javac.tree=ALL-UNNAMED"}, javaOracle
 	default:
 		name, program, text = "oracle.mjs", []string{"node"}, scriptOracle
+		if language == "csharp" {
+			text = csharpOracle
+		}
 		var err error
 		if with, err = filepath.Abs(with); err != nil {
 			return nil, nil, err

@@ -121,7 +121,7 @@ func (r *run) mayBeSource(file string) bool {
 		if lang.Reads(end, file) {
 			return true
 		}
-		if marks, ok := end.(lang.RootFinder); ok && slices.Contains(marks.MarkerNames(), path.Base(file)) {
+		if marks, ok := end.(lang.RootFinder); ok && lang.IsMarker(marks.MarkerNames(), path.Base(file)) {
 			return true
 		}
 		if shared, ok := end.(lang.Recognizer); ok && slices.Contains(shared.SharedExtensions(), path.Ext(file)) {

@@ -10,7 +10,6 @@ import (
 	"context"
 	"io/fs"
 	"path"
-	"slices"
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
@@ -163,7 +162,7 @@ func (s *search) mark(file string) {
 	marks := false
 	for _, t := range s.trees {
 		for _, f := range t.families {
-			if f.finder == nil || !slices.Contains(f.markerNames, path.Base(file)) || s.owners.byName(file) != nil ||
+			if f.finder == nil || !lang.IsMarker(f.markerNames, path.Base(file)) || s.owners.byName(file) != nil ||
 				!t.holds(file) || t.skips(file) || f.ignores(t, file) {
 				continue
 			}

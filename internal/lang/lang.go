@@ -9,6 +9,7 @@ package lang
 
 import (
 	"io/fs"
+	"strings"
 
 	"codrel/internal/lexing"
 	"codrel/internal/model"
@@ -73,7 +74,8 @@ type Root struct {
 
 // RootFinder is a front end whose language marks libraries with files of its own.
 type RootFinder interface {
-	// MarkerNames are the names of the files that mark a library, such as "go.mod".
+	// MarkerNames are the names of the files that mark a library, such as "go.mod", or how
+	// they end, such as "*.csproj".
 	MarkerNames() []string
 	// Root reads one marker file; ok is false where it marks nothing.
 	Root(path string, data []byte) (root Root, ok bool)
@@ -326,4 +328,16 @@ func ReadMarker(fsys fs.FS, finder RootFinder, path string) (Root, bool) {
 		return Root{}, false
 	}
 	return finder.Root(path, data)
+}
+
+// IsMarker reports whether a file's name is one of those that mark libraries: as it is, or by
+// its ending, as "*.csproj" says.
+func IsMarker(names []string, name string) bool {
+	for _, n := range names {
+		ending, any := strings.CutPrefix(n, "*")
+		if n == name || any && len(name) > len(ending) && strings.HasSuffix(name, ending) {
+			return true
+		}
+	}
+	return false
 }

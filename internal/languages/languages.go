@@ -4,6 +4,7 @@ package languages
 
 import (
 	"codrel/internal/lang"
+	"codrel/internal/lang/csharp"
 	"codrel/internal/lang/golang"
 	"codrel/internal/lang/java"
 	"codrel/internal/lang/python"
@@ -16,6 +17,7 @@ var All = []lang.FrontEnd{
 	python.FrontEnd{},
 	script.FrontEnd{},
 	script.FrontEnd{Typed: true},
+	csharp.FrontEnd{},
 	java.FrontEnd{},
 }
 

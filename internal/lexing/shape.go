@@ -4,6 +4,7 @@ package lexing
 // where code ends. Languages that descend from C differ in little more.
 type Shape struct {
 	Names    *[256]bool        // bytes of names, see [NameBytes]
+	Blanks   []string          // of several bytes each, which part words as a space does
 	Keyword  func(string) bool // nil where there are none
 	Comments []CommentShape    // the first that fits is taken
 	Strings  []StringShape     // the first that fits is taken
@@ -39,11 +40,16 @@ type StringShape struct {
 	// Fence may stand, any number of times, between prefix and Open, and stands as often
 	// behind what closes it, as in Rust's r##"a"b"##. 0 for none.
 	Fence byte
+	// Fences is how often it stands there at least. A string may have nothing but these
+	// around it, as C#'s """a"b""" has.
+	Fences int
 	// Delimited says that between Open and "(" may stand a word, which then stands between
 	// ")" and Close, as in C++'s R"x(a)"b)x".
 	Delimited bool
 	// Hole begins code in the string, to the next "}", as "${" does. "" for none.
 	Hole string
+	// HoleLines says that the code may hold line ends where the string itself may not.
+	HoleLines bool
 	// Character says that it holds one character. Where it does not, as in Rust's 'a, what
 	// opens it is a mark.
 	Character bool
@@ -54,4 +60,12 @@ func (s *StringShape) closing() string {
 		return s.Open
 	}
 	return s.Close
+}
+
+// first is the byte that a string without a prefix begins with.
+func (s *StringShape) first() byte {
+	if s.Open == "" {
+		return s.Fence
+	}
+	return s.Open[0]
 }

@@ -30,7 +30,7 @@ func (shape *Shape) leading() (set [256]uint8) {
 	for i := range shape.Strings {
 		s := &shape.Strings[i]
 		if s.Prefixes == nil {
-			set[s.Open[0]] |= mayString
+			set[s.first()] |= mayString
 		}
 		for _, p := range s.Prefixes {
 			set[p[0]] |= mayString
@@ -39,6 +39,9 @@ func (shape *Shape) leading() (set [256]uint8) {
 	for _, m := range shape.Marks {
 		set[m[0]] |= mayMark
 	}
+	for _, b := range shape.Blanks {
+		set[b[0]] |= mayBlank
+	}
 	return set
 }
 
@@ -46,6 +49,7 @@ const (
 	mayComment = 1 << iota
 	mayString
 	mayMark
+	mayBlank
 )
 
 // shaped is a text on its way into a stream.
@@ -100,6 +104,9 @@ func (l *shaped) code() {
 		case c == l.Directive && c != 0 && !l.mid:
 			l.directive()
 			continue
+		case may&mayBlank != 0 && l.blank() > 0:
+			l.at += l.blank()
+			continue
 		case may&mayComment != 0 && l.comment(), may&mayString != 0 && l.string():
 		case l.Heredocs && c == '<' && l.heredoc():
 		case NumberAt(l.text, l.at) && !(c == '.' && l.at > 0 && l.text[l.at-1] == '.'): // 1..9 is a range
@@ -116,12 +123,22 @@ func (l *shaped) code() {
 	}
 }
 
+// blank is the length of the blank of several bytes at hand, or 0.
+func (l *shaped) blank() int {
+	for _, b := range l.Blanks {
+		if strings.HasPrefix(l.text[l.at:], b) {
+			return len(b)
+		}
+	}
+	return 0
+}
+
 // lineEnd goes behind the end of a line, and behind the heredocs that it begins.
 func (l *shaped) lineEnd() {
 	l.at++
 	l.EndLine()
 	l.mid = false
-	for n := len(l.holes); n > 0 && !l.holes[n-1].string.Lines; n-- { // the string has ended with its line
+	for n := len(l.holes); n > 0 && !l.holes[n-1].string.Lines && !l.holes[n-1].string.HoleLines; n-- { // the string has ended with its line
 		l.never(l.holes[n-1].from)
 		l.holes = l.holes[:n-1]
 	}
@@ -312,7 +329,7 @@ func (l *shaped) opens(at int) (s stringAt, inside int, ok bool) {
 		for shape.Fence != 0 && begin < len(l.text) && l.text[begin] == shape.Fence {
 			begin++
 		}
-		if !strings.HasPrefix(l.text[begin:], shape.Open) {
+		if begin-fence < shape.Fences || !strings.HasPrefix(l.text[begin:], shape.Open) {
 			continue
 		}
 		s = stringAt{shape, shape.closing() + l.text[fence:begin]}
@@ -421,6 +438,9 @@ func (l *shaped) number() {
 func (l *shaped) word() {
 	from := l.at
 	for l.at < len(l.text) && l.Names[l.text[l.at]] {
+		if l.bytes[l.text[l.at]]&mayBlank != 0 && l.blank() > 0 {
+			break
+		}
 		l.at++
 	}
 	l.Add(Word, from, l.at)

@@ -27,12 +27,13 @@ prose/markdown:    prose prose/formula source
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model finding source
+lang/csharp:       lang lexing model finding source
 lang/java:         lang lexing model finding source
 lang/python:       lang lexing model finding source
 lang/script:       lang lexing model finding source
 lang/madeup:       lang lexing model finding source
 lang/langtest:     growth lang lexing model source
-languages:         lang lang/golang lang/java lang/python lang/script
+languages:         lang lang/csharp lang/golang lang/java lang/python lang/script
 comment/gocomment:     model prose source
 comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source

@@ -138,7 +138,11 @@ func FindRoot(path string) (string, error) {
 func above(dir string, names []string) string {
 	for {
 		for _, name := range names {
-			if _, err := os.Lstat(filepath.Join(dir, name)); err == nil {
+			if name[0] == '*' {
+				if found, err := fs.Glob(os.DirFS(dir), name); err == nil && len(found) > 0 {
+					return dir
+				}
+			} else if _, err := os.Lstat(filepath.Join(dir, name)); err == nil {
 				return dir
 			}
 		}

@@ -1,0 +1,231 @@
+// Package csharp is the front end of C#, to the newest released language (C# 14).
+//
+// It reads from the tokens of one pass over the text (lexing.Shape), of which conditional
+// lines leave one text that can be read (lexing.Branches): namespaces, types of every kind
+// and their members are looked into, bodies and values are passed over by their brackets.
+// Functions in functions are no declarations.
+//
+// The package knows nothing of other files.
+package csharp
+
+import (
+	"path"
+	"strings"
+
+	"codrel/internal/finding"
+	"codrel/internal/lang"
+	"codrel/internal/lexing"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// FrontEnd reads the language.
+type FrontEnd struct{}
+
+var habits = model.Habits{
+	Language: "csharp", Name: "C#", Dialect: "xmltags", Fences: []string{"csharp", "cs", "c#"},
+	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, NameMarks: []string{"::"}, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
+	OfAll: []string{"Equals", "GetHashCode", "ToString", "GetType", "Finalize", "MemberwiseClone", "ReferenceEquals"},
+	Self:  []string{"this"}, Nothing: []string{"", "void", "Task", "ValueTask", "System.Threading.Tasks.Task"}, Started: []string{"Main"},
+}
+
+// Habits are those of C#.
+func (FrontEnd) Habits() *model.Habits { return &habits }
+
+// Extensions are the endings of its files.
+func (FrontEnd) Extensions() []string { return []string{".cs"} }
+
+// SkipFolders are those that tools write.
+func (FrontEnd) SkipFolders() []string { return []string{"bin", "obj", "packages", "node_modules"} }
+
+// global is the module of what stands in no namespace.
+const global = "global"
+
+// ModulePaths gives each file the first namespace that it declares anything in.
+func (FrontEnd) ModulePaths(_ *model.Library, files []*model.Facts) []string {
+	paths := make([]string, len(files))
+	for i, f := range files {
+		paths[i] = global
+		if len(f.Occurrences) > 0 {
+			paths[i] = placeOf(f.Occurrences[0].In())
+		} else if len(f.Modules) > 0 {
+			paths[i] = f.Modules[0].Name
+		}
+	}
+	return paths
+}
+
+// placeOf is the module of what stands in a namespace.
+func placeOf(space string) string {
+	if space == "" {
+		return global
+	}
+	return space
+}
+
+// Place puts what a file declares in further namespaces there.
+func (FrontEnd) Place(_ *model.Library, files []*model.Facts, paths []string) []lang.Placement {
+	out := make([]lang.Placement, len(files))
+	for i, f := range files {
+		for n := range f.Occurrences {
+			if o := &f.Occurrences[n]; o.Parent < 0 && placeOf(o.In()) != paths[i] {
+				if out[i].Others == nil {
+					out[i].Others = map[int32]string{}
+				}
+				out[i].Others[int32(n)] = placeOf(o.In())
+			}
+		}
+	}
+	return out
+}
+
+// InternalModule is never true: a namespace is open to all.
+func (FrontEnd) InternalModule(string) bool { return false }
+
+// IsTest reports whether a path is that of a test by the names that people give folders and
+// projects: "tests", "Tide.Tests", "BerthTests.cs".
+func (FrontEnd) IsTest(file string) bool {
+	for part := range strings.SplitSeq(path.Dir(file), "/") {
+		switch lower := strings.ToLower(part); {
+		case lower == "test", lower == "tests", lower == "unittests", lower == "benchmarks":
+			return true
+		case strings.HasSuffix(part, ".Test"), strings.HasSuffix(part, ".Tests"), strings.HasSuffix(part, "UnitTests"), strings.HasSuffix(part, ".Benchmarks"):
+			return true
+		}
+	}
+	return strings.HasSuffix(file, "Tests.cs")
+}
+
+// Scan finds keywords, numbers, strings and comments.
+func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
+	s := lexing.Stream{Pieces: into}
+	shape.Lex(text, &s)
+	return s.Pieces
+}
+
+// shape is how C# writes comments, strings and marks (clause 6 of its standard, ECMA-334,
+// and what came to the language since).
+var shape = lexing.Shape{
+	Names:    lexing.NameBytes("@"),
+	Blanks:   []string{"\u00a0", "\ufeff", "\u3000", "\u2002", "\u2003", "\u2009", "\u202f"},
+	Keyword:  func(word string) bool { return keywords[word] || predefined[word] },
+	Comments: []lexing.CommentShape{{Open: "//"}, {Open: "/*", Close: "*/"}},
+	Strings: []lexing.StringShape{
+		{Prefixes: []string{"$$$"}, Fence: '"', Fences: 3, Lines: true, Hole: "{{{"},
+		{Prefixes: []string{"$$"}, Fence: '"', Fences: 3, Lines: true, Hole: "{{"},
+		{Prefixes: []string{"$"}, Fence: '"', Fences: 3, Lines: true, Hole: "{"},
+		{Fence: '"', Fences: 3, Lines: true},
+		{Prefixes: []string{"$@", "@$"}, Open: `"`, Doubled: true, Lines: true, Hole: "{"},
+		{Prefixes: []string{"@"}, Open: `"`, Doubled: true, Lines: true},
+		{Prefixes: []string{"$"}, Open: `"`, Escape: '\\', Hole: "{", HoleLines: true},
+		{Open: `"`, Escape: '\\'},
+		{Open: "'", Escape: '\\'},
+	},
+	Marks: []string{"=>", "->", "::", "..", "<=", "==", "!=", "&&", "||", "??", "++", "--", "+=", "-="}, Directive: '#',
+}
+
+// keywords are the reserved words but for those of types (6.4.4 of the standard); the words
+// that are reserved in some places only are names everywhere else.
+var keywords = setOf(`abstract as base break case catch checked class const continue default delegate do else enum
+	event explicit extern false finally fixed for foreach goto if implicit in interface internal is lock namespace
+	new null operator out override params private protected public readonly ref return sealed sizeof stackalloc
+	static struct switch this throw true try typeof unchecked unsafe using virtual volatile while`)
+
+// predefined are the types that are words of the language.
+var predefined = setOf("bool byte char decimal double float int long object sbyte short string uint ulong ushort void")
+
+// modifiers are the words that may stand before a declaration; those of "contextual" are
+// names elsewhere.
+var (
+	modifiers = setOf(`abstract async const extern file fixed internal new override partial private protected public readonly
+		ref required sealed static unsafe virtual volatile`)
+	contextual = setOf("async file partial required")
+)
+
+func setOf(words string) map[string]bool {
+	set := map[string]bool{}
+	for w := range strings.FieldsSeq(words) {
+		set[w] = true
+	}
+	return set
+}
+
+// Read extracts what the file declares.
+func (FrontEnd) Read(file lang.File) *model.Facts {
+	text := file.Text.String
+	facts := &model.Facts{Path: file.Path, Language: habits.Language, Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
+	if (FrontEnd{}).IsTest(file.Path) {
+		facts.Role = model.RoleTest
+	}
+	r := reader{facts: facts, arena: lexing.NewArena(text)}
+	if file.Text.Encoding == source.Latin1 {
+		r.unreadable(file.Text.Foreign, "encoding", "")
+	}
+	stream, back := lexing.Borrow()
+	defer back()
+	unclosed := shape.Lex(text, stream)
+	r.branches = stream.Settle(text)
+	r.Cursor = stream.Look(text)
+	lexing.Gather(facts, r.unit)
+	r.arena.Close()
+	facts.Generated = r.generated()
+	switch {
+	case unclosed >= 0:
+		r.trouble(unclosed, "what begins here never ends")
+	case !stream.Sound():
+		r.trouble(r.Odd(), "what opens or closes here has no counterpart")
+	}
+	if file.Deep {
+		facts.Inside = &model.Inside{}
+		for _, p := range stream.Pieces {
+			facts.Inside.Pieces.Add(p)
+		}
+	}
+	return facts
+}
+
+// reader extracts the facts of one file.
+type reader struct {
+	lexing.Cursor
+	facts    *model.Facts
+	branches lexing.Branches
+	arena    *lexing.Arena
+	scoped   []string // type parameters in scope: they never link
+	depth    int      // of types and namespaces in one another
+	space    string   // the namespace at hand
+	troubled bool
+}
+
+// trouble says that source cannot be read, once a file: the first place matters.
+func (r *reader) trouble(at int, message string) {
+	if !r.troubled {
+		r.troubled = true
+		r.unreadable(source.NewSpan(at, at), "", message)
+	}
+}
+
+func (r *reader) unreadable(span source.Span, form, message string) {
+	r.facts.Problems = append(r.facts.Problems, finding.Finding{
+		Rule: finding.UnreadableSource, Form: form, Place: r.facts.Place(span),
+		Arguments: []finding.Argument{{Name: "problem", Value: message}, {Name: "language", Value: habits.Name}},
+	})
+}
+
+// generated reports whether the name of the file, or a comment before its first declaration,
+// says that a program wrote it.
+func (r *reader) generated() bool {
+	name := r.facts.Path
+	if strings.HasSuffix(name, ".g.cs") || strings.HasSuffix(name, ".Designer.cs") || strings.HasSuffix(name, ".generated.cs") {
+		return true
+	}
+	for _, c := range r.Comments {
+		if len(r.facts.Occurrences) > 0 && c.Start > r.facts.Occurrences[0].NameSpan.Start {
+			return false
+		}
+		if text := strings.ToLower(c.In(r.Text)); strings.Contains(text, "<auto-generated") || strings.Contains(text, "<autogenerated") ||
+			strings.Contains(text, "generated") && (strings.Contains(text, "do not edit") || strings.Contains(text, "do not modify")) {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,120 @@
+package csharp
+
+import (
+	"encoding/xml"
+	"path"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// This file knows what lies beyond one file: how project files name libraries, what the
+// language brings along, and what it calls things.
+
+var (
+	_ lang.RootFinder       = FrontEnd{}
+	_ lang.Placer           = FrontEnd{}
+	_ lang.TestNamer        = FrontEnd{}
+	_ lang.Native           = FrontEnd{}
+	_ lang.Library          = FrontEnd{}
+	_ lang.CommentPolicy    = FrontEnd{}
+	_ lang.Terminology      = FrontEnd{}
+	_ lang.ImportWriter     = FrontEnd{}
+	_ lang.NameImportWriter = FrontEnd{}
+	_ lang.Scanner          = FrontEnd{}
+)
+
+// MarkerNames are the project files by which the language's build tool knows a library.
+func (FrontEnd) MarkerNames() []string { return []string{"*.csproj"} }
+
+// Root reads a project file.
+func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
+	root := lang.Root{Folder: path.Dir(file)}
+	var project struct {
+		XMLName xml.Name `xml:"Project"`
+		Groups  []struct {
+			Package  string `xml:"PackageId"`
+			Assembly string `xml:"AssemblyName"`
+			Version  string `xml:"Version"`
+			Prefix   string `xml:"VersionPrefix"`
+		} `xml:"PropertyGroup"`
+	}
+	if err := xml.Unmarshal(data, &project); err != nil {
+		return root, false
+	}
+	for _, group := range project.Groups {
+		root.Name = first(root.Name, group.Package, group.Assembly)
+		root.Version = first(root.Version, group.Version, group.Prefix)
+	}
+	root.Name = first(root.Name, strings.TrimSuffix(path.Base(file), path.Ext(file)))
+	return root, true
+}
+
+// first is the first of some values that says anything by itself.
+func first(values ...string) string {
+	for _, v := range values {
+		if v = strings.TrimSpace(v); v != "" && !strings.Contains(v, "$(") {
+			return v
+		}
+	}
+	return ""
+}
+
+// IsNative reports whether a name is a type that is a word of the language.
+func (FrontEnd) IsNative(name string) bool {
+	return predefined[name] || name == "dynamic" || name == "nint" || name == "nuint"
+}
+
+// IsNativeModule reports whether a namespace comes with the language.
+func (FrontEnd) IsNativeModule(name string) bool {
+	return name == "System" || strings.HasPrefix(name, "System.") || strings.HasPrefix(name, "Microsoft.")
+}
+
+// AsksComment is true of all but what has its words from elsewhere: what overrides
+// something, what a record has by its parameters, a method for one interface alone, and
+// constructors without parameters, static constructors and finalizers.
+func (FrontEnd) AsksComment(d *model.Declaration) bool {
+	at := d.Speaks(model.Words)
+	switch d.Kind() {
+	case model.KindConstructor:
+		return at.Callable != nil && len(at.Callable.Params) > 0
+	case model.KindDestructor:
+		return false
+	case model.KindProperty:
+		if d.Parent != nil && d.Parent.Kind() == model.KindRecord && at.Span.End == at.NameSpan.End {
+			return false
+		}
+	}
+	for _, word := range at.Modifiers() {
+		if word == "override" {
+			return false
+		}
+	}
+	return d.Space() == ""
+}
+
+// AsksModuleComment is never true: a namespace has no place for one in the source.
+func (FrontEnd) AsksModuleComment(*model.Module) bool { return false }
+
+// ModuleWord is what the language calls a module.
+func (FrontEnd) ModuleWord(*model.Module) string { return "namespace" }
+
+// KindWord is "": the usual words are the language's.
+func (FrontEnd) KindWord(*model.Declaration) string { return "" }
+
+// GroupKey is "": the usual headings fit.
+func (FrontEnd) GroupKey(string) string { return "" }
+
+// BringIn is the line by which a file uses a namespace.
+func (FrontEnd) BringIn(m *model.Module, _ bool) string {
+	if m.Path == global {
+		return ""
+	}
+	return "using " + m.Path + ";"
+}
+
+// BringNameIn is the same line: names are not brought in on their own.
+func (f FrontEnd) BringNameIn(from *model.Module, _ *model.Declaration, _ string) string {
+	return f.BringIn(from, false)
+}

@@ -1,0 +1,277 @@
+package lexing
+
+import (
+	"slices"
+	"sort"
+	"strings"
+
+	"codrel/internal/source"
+)
+
+// Branches are the pieces of a text that a preprocessor takes along under conditions.
+type Branches struct {
+	pieces []conditional // in the order of where they begin
+}
+
+// conditional is a piece of a text that is there under a condition.
+type conditional struct {
+	span  source.Span
+	when  string
+	outer int // the one around it, or -1
+}
+
+// At are the conditions of what stands at an offset, the outermost first.
+func (b *Branches) At(offset int32) (conditions []string) {
+	i := sort.Search(len(b.pieces), func(i int) bool { return b.pieces[i].span.Start > offset }) - 1
+	for ; i >= 0; i = b.pieces[i].outer {
+		if p := &b.pieces[i]; p.span.End > offset {
+			conditions = append(conditions, p.when)
+		}
+	}
+	slices.Reverse(conditions)
+	return conditions
+}
+
+// nest finds what each piece stands in.
+func (b *Branches) nest() {
+	sort.SliceStable(b.pieces, func(i, j int) bool { return b.pieces[i].span.Start < b.pieces[j].span.Start })
+	around := -1
+	for i := range b.pieces {
+		for around >= 0 && b.pieces[around].span.End <= b.pieces[i].span.Start {
+			around = b.pieces[around].outer
+		}
+		b.pieces[i].outer, around = around, i
+	}
+}
+
+// group is what stands between "#if" and "#endif".
+type group struct {
+	branches []branch
+	plain    bool // what stands before it is complete: declarations may follow
+}
+
+// branch is one of the texts of a group. Depths count brackets from its beginning.
+type branch struct {
+	when     string
+	from, to int // tokens
+	span     source.Span
+	depth    int // at its end
+	least    int
+	last     int // index of its last token, or -1
+}
+
+// settling decides which branches are read.
+type settling struct {
+	*Stream
+	text    string
+	open    []group
+	dropped []int // how many ranges of dropped tokens begin at an index, less those that end
+	assumed map[string]bool
+	out     Branches
+}
+
+// Settle makes one text of a text with branches: lines to the preprocessor are no tokens
+// any more. Where each branch of a group is whole, with brackets that close and complete
+// declarations, all are read. Else a group has but one that is: two heads of a type share its
+// body. Which one that is stays the same for the same condition.
+func (s *Stream) Settle(text string) Branches {
+	found := false
+	for i := range s.Tokens {
+		if found = s.Tokens[i].Kind == Directive; found {
+			break
+		}
+	}
+	if !found {
+		return Branches{}
+	}
+	d := settling{Stream: s, text: text, dropped: make([]int, len(s.Tokens)+1), assumed: map[string]bool{}}
+	last := -1
+	for i := range s.Tokens {
+		switch t := &s.Tokens[i]; {
+		case t.Kind == Directive:
+			d.directive(i, last)
+		case len(d.open) > 0:
+			d.count(i)
+			last = i
+		default:
+			last = i
+		}
+	}
+	for len(d.open) > 0 { // never closed
+		d.end(len(s.Tokens), int32(len(text)))
+	}
+	d.out.nest()
+	d.pairAnew()
+	return d.out
+}
+
+// directive takes a line to the preprocessor. last is the token before it.
+func (d *settling) directive(i, last int) {
+	t := &d.Tokens[i]
+	line := strings.TrimLeft(d.text[t.From+1:t.To], " \t")
+	end := 0
+	for end < len(line) && isLower(line[end]) {
+		end++
+	}
+	word, rest := line[:end], line[end:]
+	if i := strings.Index(rest, "//"); i >= 0 {
+		rest = rest[:i]
+	}
+	switch rest = strings.Join(strings.Fields(rest), " "); word {
+	case "if", "ifdef", "ifndef":
+		if word == "ifndef" {
+			rest = negated(rest)
+		}
+		d.open = append(d.open, group{plain: last < 0 || d.endsWhole(last)})
+		d.begin(rest, i)
+	case "elif", "else":
+		if len(d.open) == 0 {
+			return
+		}
+		g := &d.open[len(d.open)-1]
+		d.finish(g, i, t.From)
+		if word == "else" {
+			rest = negated(g.branches[0].when)
+			if len(g.branches) > 1 {
+				rest = ""
+			}
+		}
+		d.begin(rest, i)
+	case "endif":
+		if len(d.open) > 0 {
+			d.end(i, t.From)
+		}
+	}
+}
+
+func isLower(c byte) bool { return c >= 'a' && c <= 'z' }
+
+// negated is the condition that holds where another one does not.
+func negated(when string) string {
+	inner, not := strings.CutPrefix(when, "!")
+	if not && !strings.ContainsAny(inner, " &|") {
+		return inner
+	}
+	if strings.ContainsAny(when, " &|") {
+		return "!(" + when + ")"
+	}
+	return "!" + when
+}
+
+// begin begins a branch behind the token at an index.
+func (d *settling) begin(when string, i int) {
+	g := &d.open[len(d.open)-1]
+	at := d.Tokens[i].To
+	g.branches = append(g.branches, branch{when: when, from: i + 1, last: -1, span: source.Span{Start: at, End: at}})
+}
+
+func (d *settling) finish(g *group, i int, at int32) {
+	b := &g.branches[len(g.branches)-1]
+	b.to, b.span.End = i, at
+}
+
+// count notes what a token does to the branch that it stands in.
+func (d *settling) count(i int) {
+	g := &d.open[len(d.open)-1]
+	b := &g.branches[len(g.branches)-1]
+	b.last = i
+	t := &d.Tokens[i]
+	if t.Kind != Mark || t.To != t.From+1 {
+		return
+	}
+	switch d.text[t.From] {
+	case '(', '[', '{':
+		b.depth++
+	case ')', ']', '}':
+		b.depth--
+		b.least = min(b.least, b.depth)
+	}
+}
+
+// endsWhole reports whether a declaration, a list or a mark on what follows may end with a
+// token.
+func (d *settling) endsWhole(i int) bool {
+	t := &d.Tokens[i]
+	return t.Kind == Mark && strings.IndexByte(";{}],", d.text[t.From]) >= 0
+}
+
+// end closes the innermost group.
+func (d *settling) end(i int, at int32) {
+	n := len(d.open) - 1
+	g := &d.open[n]
+	d.finish(g, i, at)
+	d.open = d.open[:n]
+	whole := g.plain || len(g.branches) == 1
+	for k := range g.branches {
+		b := &g.branches[k]
+		whole = whole && b.depth == 0 && b.least == 0 && (b.last < 0 || len(g.branches) == 1 || d.endsWhole(b.last))
+	}
+	last, depth, least := -1, 0, 0
+	if whole {
+		for k := range g.branches {
+			b := &g.branches[k]
+			if b.when != "" {
+				d.out.pieces = append(d.out.pieces, conditional{span: b.span, when: b.when})
+			}
+			last = max(last, b.last)
+		}
+	} else {
+		kept := d.choose(g)
+		for k := range g.branches {
+			if b := &g.branches[k]; k == kept {
+				last, depth, least = b.last, b.depth, b.least
+			} else {
+				d.dropped[b.from]++
+				d.dropped[b.to]--
+			}
+		}
+	}
+	if n > 0 {
+		outer := &d.open[n-1]
+		b := &outer.branches[len(outer.branches)-1]
+		b.least = min(b.least, b.depth+least)
+		b.depth += depth
+		b.last = max(b.last, last)
+	}
+}
+
+// choose is the index of the branch of a group that is read where only one can be, or -1.
+func (d *settling) choose(g *group) int {
+	for k := range g.branches {
+		b := &g.branches[k]
+		if b.when == "" {
+			return k
+		}
+		holds, known := d.assumed[b.when]
+		if other, said := d.assumed[negated(b.when)]; !known && said {
+			holds, known = !other, true
+		}
+		if !known {
+			d.assumed[b.when] = true
+			holds = true
+		}
+		if holds {
+			return k
+		}
+	}
+	return -1
+}
+
+// pairAnew leaves the tokens that are read, and finds the partners of their brackets.
+func (d *settling) pairAnew() {
+	s, all, dropped := d.Stream, d.Tokens, 0
+	s.Tokens, s.open, s.odd, s.last, s.floor = s.Tokens[:0], s.open[:0], false, [256]int32{}, 0
+	for i, t := range all {
+		dropped += d.dropped[i]
+		if dropped > 0 || t.Kind == Directive {
+			continue
+		}
+		if t.Kind == Mark && t.To == t.From+1 && strings.IndexByte("()[]{}", d.text[t.From]) >= 0 {
+			s.Bracket(d.text, int(t.From))
+			s.Tokens[len(s.Tokens)-1].Newline = t.Newline
+			continue
+		}
+		t.Partner = -1
+		s.Tokens = append(s.Tokens, t)
+	}
+}
