@@ -24,6 +24,7 @@ model:             finding source
 prose:             source
 prose/formula:     prose source
 prose/markdown:    prose prose/formula source
+prose/markup:      -
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model finding source
@@ -38,8 +39,9 @@ comment/gocomment:     model prose source
 comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
-comment/htmltags:  model nearest prose source
-comment:           comment/blocktags comment/docstring comment/gocomment comment/htmltags model prose prose/markdown source
+comment/htmltags:  model nearest prose prose/markup source
+comment/xmltags:   model nearest prose prose/markup source
+comment:           comment/blocktags comment/docstring comment/gocomment comment/htmltags comment/xmltags model prose prose/markdown source
 parallel:          -
 join:              lang model parallel
 parts:             finding model parallel source

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"codrel/internal/prose"
+	"codrel/internal/prose/markup"
 )
 
 // This file makes the prose tree of HTML as people write it in comments: elements that are
@@ -216,7 +217,7 @@ func (b *builder) closeTo(at int, kind prose.Kind, not ...prose.Kind) bool {
 	return false
 }
 
-// element reads the tag of an element that may begin at an offset, and gives the offset behind it.
+// element reads the markup.Tag of an element that may begin at an offset, and gives the offset behind it.
 func (b *builder) element(at, to int) int {
 	rest := b.parser.text[at:to]
 	if strings.HasPrefix(rest, "<!--") {
@@ -225,21 +226,21 @@ func (b *builder) element(at, to int) int {
 		}
 		return to
 	}
-	e, ok := readElement(rest)
+	e, ok := markup.ReadTag(rest)
 	if !ok {
 		b.text("<", at, at+1, false)
 		return at + 1
 	}
-	end := at + e.length
-	kind, known := elements[e.name]
+	end := at + e.Length
+	kind, known := elements[e.Name]
 	switch {
 	case !known || b.inline && kind < prose.Text && kind != transparent:
 		if !known {
-			b.out.Flaws = append(b.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: b.parser.span(at, end), Text: rest[:e.length]})
-			b.text(rest[:e.length], at, end, false) // List<String> as people forget to write it
+			b.out.Flaws = append(b.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: b.parser.span(at, end), Text: rest[:e.Length]})
+			b.text(rest[:e.Length], at, end, false) // List<String> as people forget to write it
 		}
-	case e.closing:
-		b.close(e.name, kind, at)
+	case e.Closing:
+		b.close(e.Name, kind, at)
 	case len(b.stack) > deepest:
 	default:
 		return b.open(e, kind, at, end, to)
@@ -276,86 +277,8 @@ var elements = map[string]prose.Kind{
 	"script": dropped, "style": dropped, "head": dropped, "title": dropped, "iframe": dropped, "object": dropped, "svg": dropped, "math": transparent,
 }
 
-// tag is the tag of an element.
-type tag struct {
-	name       string
-	closing    bool
-	attributes string
-	length     int
-}
-
-// longestTag is how many bytes the tag of an element takes at most.
-const longestTag = 2000
-
-// readElement reads the tag that a text begins with; ok is false where there is none.
-func readElement(text string) (t tag, ok bool) {
-	i := 1
-	if i < len(text) && text[i] == '/' {
-		t.closing = true
-		i++
-	}
-	from := i
-	for i < len(text) && (isLetter(text[i]) || i > from && text[i] >= '0' && text[i] <= '9') {
-		i++
-	}
-	if i == from {
-		return t, false
-	}
-	t.name = strings.ToLower(text[from:i])
-	attributes := i
-	for quote := byte(0); i < min(len(text), longestTag); i++ {
-		switch c := text[i]; {
-		case quote != 0:
-			if c == quote {
-				quote = 0
-			}
-		case c == '"' || c == '\'':
-			if text[i-1] == '=' || text[i-1] == ' ' {
-				quote = c
-			}
-		case c == '<':
-			return t, false
-		case c == '>':
-			t.attributes, t.length = text[attributes:i], i+1
-			return t, true
-		}
-	}
-	return t, false
-}
-
-// attribute is the value of an attribute, or "".
-func (t tag) attribute(name string) string {
-	const blanks = " \t\r\n"
-	for rest := strings.TrimLeft(t.attributes, blanks+"/"); rest != ""; rest = strings.TrimLeft(rest, blanks+"/") {
-		end := strings.IndexAny(rest, blanks+"=")
-		if end < 0 {
-			return ""
-		}
-		found := strings.EqualFold(rest[:end], name)
-		rest = strings.TrimLeft(rest[end:], blanks)
-		if !strings.HasPrefix(rest, "=") {
-			continue
-		}
-		rest = strings.TrimLeft(rest[1:], blanks)
-		value := ""
-		if rest != "" && (rest[0] == '"' || rest[0] == '\'') {
-			value, rest, _ = strings.Cut(rest[1:], rest[:1])
-		} else {
-			end := strings.IndexAny(rest, blanks)
-			if end < 0 {
-				end = len(rest)
-			}
-			value, rest = rest[:end], rest[end:]
-		}
-		if found {
-			return html.UnescapeString(strings.TrimSpace(value))
-		}
-	}
-	return ""
-}
-
 // open begins an element and gives the offset behind its tag, or behind all of it.
-func (b *builder) open(e tag, kind prose.Kind, at, end, to int) int {
+func (b *builder) open(e markup.Tag, kind prose.Kind, at, end, to int) int {
 	if b.inCell() && b.flattened(kind, at, end) {
 		return end
 	}
@@ -375,26 +298,26 @@ func (b *builder) open(e tag, kind prose.Kind, at, end, to int) int {
 	case caption:
 		return b.caption(e, end, to)
 	case dropped:
-		_, behind := b.ending(e.name, end, to)
+		_, behind := b.ending(e.Name, end, to)
 		return behind
 	case prose.Break:
 		b.line(at)
 		b.add(prose.Node{Kind: prose.Break, Span: b.span(at, end)})
 	case linkOrPlace:
-		if target := e.attribute("href"); prose.AllowedAddress(target) {
+		if target := e.Attribute("href"); prose.AllowedAddress(target) {
 			b.line(at)
-			b.push(prose.Node{Kind: prose.Link, Target: target}, e.name, at)
+			b.push(prose.Node{Kind: prose.Link, Target: target}, e.Name, at)
 		}
 	case prose.Image:
-		if source := e.attribute("src"); prose.AllowedAddress(source) {
+		if source := e.Attribute("src"); prose.AllowedAddress(source) {
 			b.line(at)
 			span := b.span(at, end)
-			b.add(prose.Node{Kind: prose.Image, Target: source, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: e.attribute("alt"), Span: span}}})
+			b.add(prose.Node{Kind: prose.Image, Target: source, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: e.Attribute("alt"), Span: span}}})
 		}
 	case transparent:
 	default:
 		b.line(at)
-		b.push(prose.Node{Kind: kind}, e.name, at)
+		b.push(prose.Node{Kind: kind}, e.Name, at)
 	}
 	return end
 }
@@ -415,51 +338,51 @@ func (b *builder) flattened(kind prose.Kind, at, end int) bool {
 }
 
 // openBlock begins a block that may stand anywhere between others.
-func (b *builder) openBlock(e tag, kind prose.Kind, at, end int) {
+func (b *builder) openBlock(e markup.Tag, kind prose.Kind, at, end int) {
 	b.closeLine(at)
 	switch {
 	case kind == division:
 	case kind == prose.Heading:
-		b.push(prose.Node{Kind: kind, Level: uint16(e.name[1] - '0')}, e.name, end)
+		b.push(prose.Node{Kind: kind, Level: uint16(e.Name[1] - '0')}, e.Name, end)
 	case kind == prose.Quote || kind == prose.Table:
-		b.push(prose.Node{Kind: kind}, e.name, end)
+		b.push(prose.Node{Kind: kind}, e.Name, end)
 	case !b.holdsBlocks():
 	case kind == prose.Ruler:
 		b.add(prose.Node{Kind: kind, Span: b.span(at, end)})
 	default:
-		b.push(prose.Node{Kind: kind}, e.name, end)
+		b.push(prose.Node{Kind: kind}, e.Name, end)
 	}
 }
 
 // openList begins a list, or an item of the list that is open.
-func (b *builder) openList(e tag, kind prose.Kind, at, end int) {
+func (b *builder) openList(e markup.Tag, kind prose.Kind, at, end int) {
 	if kind == prose.Item {
 		b.closeTo(at, prose.Item, prose.List, prose.Table, prose.Quote)
 		if b.top().node.Kind != prose.List {
 			b.closeLine(at)
 			b.push(prose.Node{Kind: prose.List}, "ul", at)
 		}
-		b.push(prose.Node{Kind: prose.Item}, e.name, end)
+		b.push(prose.Node{Kind: prose.Item}, e.Name, end)
 		return
 	}
 	b.closeLine(at)
 	list := prose.Node{Kind: prose.List}
 	if kind == terms {
 		list.Info = prose.Terms
-	} else if e.name == "ol" {
+	} else if e.Name == "ol" {
 		list.Level = 1
-		if n, err := strconv.Atoi(e.attribute("start")); err == nil && n > 0 && n < 1<<15 {
+		if n, err := strconv.Atoi(e.Attribute("start")); err == nil && n > 0 && n < 1<<15 {
 			list.Level = uint16(n)
 		}
 	}
-	b.push(list, e.name, end)
+	b.push(list, e.Name, end)
 }
 
 // openRow begins a row of the table that is open, or a cell of its row.
-func (b *builder) openRow(e tag, kind prose.Kind, at, end int) {
+func (b *builder) openRow(e markup.Tag, kind prose.Kind, at, end int) {
 	if kind == prose.Row {
 		if b.until(at, prose.Table) {
-			b.push(prose.Node{Kind: prose.Row}, e.name, end)
+			b.push(prose.Node{Kind: prose.Row}, e.Name, end)
 		}
 		return
 	}
@@ -470,13 +393,13 @@ func (b *builder) openRow(e tag, kind prose.Kind, at, end int) {
 		if kind == head && len(row.node.Children) == 0 {
 			row.node.Level = 1
 		}
-		b.push(prose.Node{Kind: prose.Cell}, e.name, end)
+		b.push(prose.Node{Kind: prose.Cell}, e.Name, end)
 	}
 }
 
 // caption puts the caption of a table before it.
-func (b *builder) caption(e tag, end, to int) int {
-	stop, behind := b.ending(e.name, end, to)
+func (b *builder) caption(e markup.Tag, end, to int) int {
+	stop, behind := b.ending(e.Name, end, to)
 	n := len(b.stack) - 1
 	if n == 0 || b.stack[n].node.Kind != prose.Table || stop == to {
 		return end
@@ -488,11 +411,11 @@ func (b *builder) caption(e tag, end, to int) int {
 }
 
 // define begins a term or what is said of it: terms stand in bold before that.
-func (b *builder) define(e tag, at, end int) {
-	if e.name == "dd" && b.closeTo(at, prose.Paragraph, prose.Item, prose.List) && b.top().node.Kind == prose.Item {
+func (b *builder) define(e markup.Tag, at, end int) {
+	if e.Name == "dd" && b.closeTo(at, prose.Paragraph, prose.Item, prose.List) && b.top().node.Kind == prose.Item {
 		return
 	}
-	if e.name == "dd" && b.top().node.Kind == prose.Item {
+	if e.Name == "dd" && b.top().node.Kind == prose.Item {
 		return
 	}
 	b.closeTo(at, prose.Item, prose.List, prose.Table, prose.Quote)
@@ -501,7 +424,7 @@ func (b *builder) define(e tag, at, end int) {
 		b.push(prose.Node{Kind: prose.List, Info: prose.Terms}, "dl", at)
 	}
 	b.push(prose.Node{Kind: prose.Item}, "", at)
-	if e.name == "dt" {
+	if e.Name == "dt" {
 		b.push(prose.Node{Kind: prose.Paragraph}, "", end)
 		b.push(prose.Node{Kind: prose.Strong}, "dt", end)
 	}
@@ -538,10 +461,10 @@ func isInline(kind prose.Kind) bool {
 	return kind.Inline() && kind <= prose.Formula || kind == linkOrPlace
 }
 
-// found is where a search for the tag that closes an element began and ended.
+// found is where a search for the markup.Tag that closes an element began and ended.
 type found struct{ from, to, at int }
 
-// ending is where the tag that closes an element begins, and the offset behind it; both are to
+// ending is where the markup.Tag that closes an element begins, and the offset behind it; both are to
 // where none does. What was found is kept, since many may ask for the same.
 func (p *parser) ending(name string, from, to int) (begin, behind int) {
 	f, known := p.endings[name]
@@ -570,7 +493,7 @@ func (p *parser) ending(name string, from, to int) (begin, behind int) {
 	return f.at, behind
 }
 
-// preformatted reads what stands in "pre": code as it is, with the tags in it left out.
+// preformatted reads what stands in "pre": code as it is, with the markup.Tags in it left out.
 func (b *builder) preformatted(at, from, to int) int {
 	stop, end := b.ending("pre", from, to)
 	b.closeLine(at)
@@ -578,7 +501,7 @@ func (b *builder) preformatted(at, from, to int) int {
 	if strings.TrimSpace(code) == "" {
 		return end
 	}
-	node := prose.Node{Kind: prose.CodeBlock, Text: undented(code) + "\n", Span: b.span(at, end)}
+	node := prose.Node{Kind: prose.CodeBlock, Text: markup.Undented(code) + "\n", Span: b.span(at, end)}
 	if b.holdsBlocks() {
 		b.add(node)
 	} else {
@@ -589,9 +512,9 @@ func (b *builder) preformatted(at, from, to int) int {
 }
 
 // code reads an element of code in a line: its text alone counts, and the references in it.
-func (b *builder) code(e tag, at, from, to int) int {
-	stop, end := b.ending(e.name, from, to)
-	if stop == to || stop-from > longestTag {
+func (b *builder) code(e markup.Tag, at, from, to int) int {
+	stop, end := b.ending(e.Name, from, to)
+	if stop == to || stop-from > markup.LongestTag {
 		return from // never closed
 	}
 	b.line(at)
@@ -613,7 +536,7 @@ func (b *builder) code(e tag, at, from, to int) int {
 	return end
 }
 
-// plain is a piece of the text without tags of elements, and with what inline tags show.
+// plain is a piece of the text without tags of elements, and with what inline markup.Tags show.
 func (b *builder) plain(from, to int) string {
 	var out strings.Builder
 	for at := from; at < to; {
@@ -640,8 +563,8 @@ func (b *builder) plain(from, to int) string {
 			out.WriteByte(c)
 			at++
 		case c == '<':
-			if e, ok := readElement(b.parser.text[at:to]); ok && elements[e.name] != 0 || ok && e.name == "p" {
-				at += e.length
+			if e, ok := markup.ReadTag(b.parser.text[at:to]); ok && elements[e.Name] != 0 || ok && e.Name == "p" {
+				at += e.Length
 				continue
 			}
 			out.WriteByte(c)
@@ -656,22 +579,4 @@ func (b *builder) plain(from, to int) string {
 		}
 	}
 	return out.String()
-}
-
-// undented takes off what all lines of code are indented by.
-func undented(code string) string {
-	lines := strings.Split(code, "\n")
-	common := -1
-	for _, l := range lines {
-		if strings.TrimSpace(l) == "" {
-			continue
-		}
-		if n := len(l) - len(strings.TrimLeft(l, " ")); common < 0 || n < common {
-			common = n
-		}
-	}
-	for i, l := range lines {
-		lines[i] = strings.TrimRight(l[min(max(common, 0), len(l)):], " \t\r")
-	}
-	return strings.Join(lines, "\n")
 }

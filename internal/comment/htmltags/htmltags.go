@@ -12,18 +12,19 @@ import (
 	"codrel/internal/model"
 	"codrel/internal/nearest"
 	"codrel/internal/prose"
+	"codrel/internal/prose/markup"
 	"codrel/internal/source"
 )
 
 // Parse reads one comment. own are words of the maintainer's.
 func Parse(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
-	p := &parser{text: doc.Text, doc: doc, own: own, out: &prose.Sections{}, endings: map[string]found{}}
-	p.findLines()
+	p := &parser{text: doc.Text, places: doc.Places(), own: own, out: &prose.Sections{}, endings: map[string]found{}}
 	p.pairBraces()
 	from, word := 0, ""
 	at := 0
-	for i := range p.starts {
-		begin := p.starts[i]
+	starts := p.places.Starts()
+	for _, start := range starts {
+		begin := start
 		for begin < len(p.text) && (p.text[begin] == ' ' || p.text[begin] == '\t') {
 			begin++
 		}
@@ -31,7 +32,7 @@ func Parse(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 		if name == "" || p.within(begin) {
 			continue
 		}
-		p.block(word, at, from, p.starts[i])
+		p.block(word, at, from, start)
 		word, at, from = name, begin, begin+1+len(name)
 	}
 	p.block(word, at, from, len(p.text))
@@ -43,22 +44,12 @@ func MayTake(doc *model.Doc) bool { return strings.Contains(doc.Text, "{@inherit
 
 type parser struct {
 	text    string
-	doc     *model.Doc
 	own     prose.Vocabulary
 	out     *prose.Sections
-	starts  []int            // of lines
+	places  model.Places
 	closes  map[int]int      // the brace that closes an inline tag, by the one that opens it
 	tags    []source.Span    // inline tags that nothing else stands around
 	endings map[string]found // of elements, by their name
-}
-
-func (p *parser) findLines() {
-	p.starts = append(p.starts, 0)
-	for i := range len(p.text) {
-		if p.text[i] == '\n' {
-			p.starts = append(p.starts, i+1)
-		}
-	}
 }
 
 // pairBraces finds where inline tags end: the braces within them have partners.
@@ -91,45 +82,20 @@ func (p *parser) within(at int) bool {
 
 // tagAt is the word of the block tag at an offset, or "".
 func tagAt(text string, at int) string {
-	if at+1 >= len(text) || text[at] != '@' || !isLetter(text[at+1]) {
+	if at+1 >= len(text) || text[at] != '@' || !markup.IsLetter(text[at+1]) {
 		return ""
 	}
 	end := at + 1
-	for end < len(text) && (isLetter(text[end]) || strings.IndexByte("0123456789.-_", text[end]) >= 0) {
+	for end < len(text) && (markup.IsLetter(text[end]) || strings.IndexByte("0123456789.-_", text[end]) >= 0) {
 		end++
 	}
 	return strings.TrimRight(text[at+1:end], ".-")
 }
 
-func isLetter(c byte) bool { return 'a' <= c|0x20 && c|0x20 <= 'z' }
-
-// place is where an offset of the text stands in the file.
-func (p *parser) place(at int) int32 {
-	if len(p.doc.Lines) == 0 {
-		return p.doc.Span.Start
-	}
-	i := min(sort.SearchInts(p.starts, at+1)-1, len(p.doc.Lines)-1)
-	return p.doc.Lines[i].Start + int32(at-p.starts[i])
-}
-
-func (p *parser) span(from, to int) source.Span {
-	start := p.place(from)
-	if to <= from {
-		return source.Span{Start: start, End: start}
-	}
-	return source.Span{Start: start, End: max(start, p.place(to-1)+1)}
-}
+func (p *parser) span(from, to int) source.Span { return p.places.Span(from, to) }
 
 // trimmed are the offsets of a piece of the text without the blanks at its ends.
-func (p *parser) trimmed(from, to int) (int, int) {
-	for from < to && strings.IndexByte(" \t\r\n", p.text[from]) >= 0 {
-		from++
-	}
-	for to > from && strings.IndexByte(" \t\r\n", p.text[to-1]) >= 0 {
-		to--
-	}
-	return from, to
-}
+func (p *parser) trimmed(from, to int) (int, int) { return markup.Trimmed(p.text, from, to) }
 
 // first cuts the first word off a piece of the text.
 func (p *parser) first(from, to int) (word string, at, rest int) {

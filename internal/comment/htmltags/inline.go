@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"codrel/internal/prose"
+	"codrel/internal/prose/markup"
 )
 
 // This file reads inline tags.
@@ -101,7 +102,7 @@ func (b *builder) snippet(from, to, at, end int) {
 		kept = append(kept, l)
 	}
 	b.closeLine(at)
-	node := prose.Node{Kind: prose.CodeBlock, Text: undented(strings.Join(kept, "\n")) + "\n", Span: b.span(at, end)}
+	node := prose.Node{Kind: prose.CodeBlock, Text: markup.Undented(strings.Join(kept, "\n")) + "\n", Span: b.span(at, end)}
 	if b.holdsBlocks() && strings.TrimSpace(node.Text) != "" {
 		b.add(node)
 	}

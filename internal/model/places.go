@@ -1,0 +1,48 @@
+package model
+
+import (
+	"sort"
+	"strings"
+
+	"codrel/internal/source"
+)
+
+// Places tells where the offsets of a comment's text stand in the file.
+type Places struct {
+	doc    *Doc
+	starts []int // of the lines of the text
+}
+
+// Places finds the lines of the comment's text.
+func (d *Doc) Places() Places {
+	starts := append(make([]int, 0, len(d.Lines)+1), 0)
+	for at := 0; ; {
+		i := strings.IndexByte(d.Text[at:], '\n')
+		if i < 0 {
+			return Places{d, starts}
+		}
+		at += i + 1
+		starts = append(starts, at)
+	}
+}
+
+// Starts are the offsets at which the lines of the text begin.
+func (p *Places) Starts() []int { return p.starts }
+
+// At is where an offset of the text stands in the file.
+func (p *Places) At(offset int) int32 {
+	if len(p.doc.Lines) == 0 {
+		return p.doc.Span.Start
+	}
+	i := min(sort.SearchInts(p.starts, offset+1)-1, len(p.doc.Lines)-1)
+	return p.doc.Lines[i].Start + int32(offset-p.starts[i])
+}
+
+// Span is where a piece of the text stands in the file.
+func (p *Places) Span(from, to int) source.Span {
+	start := p.At(from)
+	if to <= from {
+		return source.Span{Start: start, End: start}
+	}
+	return source.Span{Start: start, End: max(start, p.At(to-1)+1)}
+}
