@@ -106,7 +106,7 @@ func (p *Pass) tagsAlone(d *model.Declaration) bool {
 			continue
 		}
 		text := strings.TrimLeft(o.Doc.Text, " \t\r\n")
-		if text == "" || strings.IndexByte("@:.", text[0]) < 0 || p.Links.Comments.Of(p.Module.Library.Habits, o.File, o.Doc).Described() {
+		if text == "" || strings.IndexByte("@:.<", text[0]) < 0 || p.Links.Comments.Of(p.Module.Library.Habits, o.File, o.Doc).Described() {
 			return false
 		}
 		tags = true

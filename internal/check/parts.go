@@ -822,8 +822,16 @@ func (p *Pass) flaws(kind prose.FlawKind, rule string) {
 			}
 			if rule == finding.MalformedComment {
 				found.Form = "unclosed"
-				if kind == prose.AsWritten {
+				switch kind {
+				case prose.AsWritten:
 					found.Form, found.Arguments = "plain", nil
+				case prose.Unopened:
+					found.Form = "unopened"
+				case prose.Unescaped:
+					found.Form = "unescaped"
+					found.Arguments = append(found.Arguments, argument("near", flaw.Near))
+					p.report(d, found)
+					continue
 				}
 			}
 			if flaw.Near != "" {

@@ -11,6 +11,7 @@ import (
 	"codrel/internal/comment/docstring"
 	"codrel/internal/comment/gocomment"
 	"codrel/internal/comment/htmltags"
+	"codrel/internal/comment/xmltags"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 	"codrel/internal/prose/markdown"
@@ -39,6 +40,7 @@ var dialects = map[string]Dialect{
 	"docstring": {docstring.Parse, docstring.MayTake},
 	"blocktags": {blocktags.Parse, blocktags.MayTake},
 	"htmltags":  {htmltags.Parse, htmltags.MayTake},
+	"xmltags":   {xmltags.Parse, xmltags.MayTake},
 }
 
 // dialectOf is that of a comment: the one that it names, else its language's.

@@ -269,7 +269,12 @@ func own(d *model.Declaration) model.Visibility {
 			v = min(v, form.Visibility())
 		}
 	}
+	h := d.Module.Library.Habits
+	parts := len(d.Occurrences) > 1 && d.Kind().IsType() && h != nil && h.Partial
 	for _, o := range d.Occurrences {
+		if parts {
+			v = min(v, o.Visibility)
+		}
 		switch o.Export {
 		case model.Exported:
 			return model.Public

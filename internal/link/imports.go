@@ -490,6 +490,11 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 	if m.Library.Elsewhere != nil {
 		return x.elsewhere.beside(m, name)
 	}
+	if h := m.Library.Habits; h != nil && h.SeesOuter {
+		if t := x.outwards(m, name); !t.None() {
+			return t
+		}
+	}
 	for i := range x.importsKnownAs(f, name) {
 		switch {
 		case i.name == "." && i.module != nil:
@@ -499,6 +504,27 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 		case (i.member != "" || i.whole) && i.name == name:
 			return x.taken(m.Library, i, &trail{})
 		}
+	}
+	return Target{}
+}
+
+// outwards finds a bare name in what other libraries have in the same module, and then in
+// the modules around it, the innermost first.
+func (x *Index) outwards(m *model.Module, name string) Target {
+	for path := m.Path; path != ""; {
+		var found *model.Declaration
+		for _, of := range x.modules[path] {
+			if of == m || of.Library.Habits != m.Library.Habits {
+				continue
+			}
+			if d := of.Lookup(name); d != nil && (found == nil || of.Library == m.Library) {
+				found = d
+			}
+		}
+		if found != nil {
+			return Target{Declaration: found}
+		}
+		path = path[:max(0, strings.LastIndex(path, m.Library.Habits.PathMark))]
 	}
 	return Target{}
 }

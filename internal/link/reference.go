@@ -68,9 +68,14 @@ func ofKind(found []Target, kind string) []Target {
 }
 
 // ofArity leaves, of several targets, those with as many type parameters in their name as a
-// reference writes arguments, where there are any: most languages have none of these.
+// reference writes arguments, where there are such: most languages have none of these.
 func ofArity(found []Target, arity int32) []Target {
 	if arity == 0 {
+		for i, t := range found {
+			if t.Declaration != nil {
+				found[i].Declaration = withArity(t.Declaration, 0)
+			}
+		}
 		return found
 	}
 	var out []Target

@@ -142,7 +142,7 @@ func (x *Index) mentions(out []relation, d *model.Declaration, o model.At, param
 			if t.Kind != model.TokenType {
 				continue
 			}
-			if typ := x.TypeIn(d, o.File, t.Text).Declaration; x.InReach(typ) && typ != d.Parent && typ != d {
+			if typ := x.TypeOf(d, o.File, t).Declaration; x.InReach(typ) && typ != d.Parent && typ != d {
 				out = append(out, relation{typ, d, field})
 			}
 		}
@@ -204,7 +204,7 @@ func (x *Index) embeddings(d *model.Declaration, o model.At, written model.Token
 			continue
 		}
 		e := embedding{name: tokens[i].Text}
-		base := x.TypeIn(d, o.File, e.name).Declaration
+		base := x.TypeOf(d, o.File, tokens[i]).Declaration
 		called := i+1 < len(tokens) && strings.HasPrefix(tokens[i+1].Text, "(")
 		switch {
 		case base != nil && base.Kind() == model.KindType && combiner != nil && combiner.MapsFirst(base, names{x}) && i+1 < len(tokens) && strings.HasPrefix(tokens[i+1].Text, "<"):
@@ -216,7 +216,7 @@ func (x *Index) embeddings(d *model.Declaration, o model.At, written model.Token
 			out = append(out, e)
 			for _, t := range tokens[i+1:] {
 				if t.Kind == model.TokenType {
-					if base := x.TypeIn(d, o.File, t.Text).Declaration; base != nil && base.Kind().IsType() && base != d {
+					if base := x.TypeOf(d, o.File, t).Declaration; base != nil && base.Kind().IsType() && base != d {
 						out = append(out, embedding{declaration: base, name: t.Text})
 					}
 				}
@@ -246,6 +246,30 @@ func (x *Index) combined(d *model.Declaration) []embedding {
 		out = append(out, embedding{declaration: part.Means, name: part.Name, oneOf: part.OneOf})
 	}
 	return out
+}
+
+// TypeOf resolves a type that a token of a declaration's signature names, by its arguments
+// too, where types of one name are told apart by them.
+func (x *Index) TypeOf(d *model.Declaration, f *model.Facts, t model.Token) Target {
+	of := x.TypeIn(d, f, t.Text)
+	if of.Declaration != nil {
+		of.Declaration = withArity(of.Declaration, t.Arity)
+	}
+	return of
+}
+
+// withArity is the declaration of the same name that has so many type parameters, where
+// there is one.
+func withArity(d *model.Declaration, arity int32) *model.Declaration {
+	if d.Arity() == arity {
+		return d
+	}
+	for other := range d.Namesakes {
+		if other.Arity() == arity {
+			return other
+		}
+	}
+	return d
 }
 
 // TypeIn resolves the name of a type that is written in the head or signature of a

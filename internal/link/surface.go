@@ -267,7 +267,7 @@ func (x *Index) valueType(d *model.Declaration, o model.At, t model.Token) *mode
 	if t.Kind != model.TokenType || o.Kind != model.KindConstant && o.Kind != model.KindVariable {
 		return nil
 	}
-	typ := x.TypeIn(d, o.File, t.Text).Declaration
+	typ := x.TypeOf(d, o.File, t).Declaration
 	if typ == nil {
 		typ = x.under(Target{Declaration: d}, t.Text).Declaration // in the namespace of its own name
 	}

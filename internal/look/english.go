@@ -66,7 +66,7 @@ var english = Texts{
 	"since-changed": "Changed in {version}", "since-removed": "Removed in {version}", "optional": "optional", "default": "default {value}",
 
 	// Modules and types.
-	"package": "package",
+	"package": "package", "namespace": "namespace",
 	"example": "Example", "example-of": "Example: {what}", "output": "Output", "created-by": "Functions that return it",
 	"share-of": "{documented} of {all} documented ({percent} %)", "worst-first": "Least documented first",
 	"told-parameters":  "Parameters as the comment names them.",
@@ -88,7 +88,7 @@ var english = Texts{
 	"Constants": "Constants",
 	"Variables": "Variables",
 	"Fields":    "Fields",
-	"Methods":   "Methods", "Index signatures": "Index signatures",
+	"Methods":   "Methods", "Index signatures": "Index signatures", "Indexers": "Indexers",
 	"Macros":         "Macros",
 	"Operators":      "Operators",
 	"Events":         "Events",

@@ -59,7 +59,7 @@ var german = Texts{
 	"part-examples": "Beispiele", "part-see-also": "Siehe auch", "part-since": "Seit",
 	"since-changed": "Geändert in {version}", "since-removed": "Entfernt in {version}", "optional": "optional", "default": "Standardwert {value}",
 
-	"package": "Paket",
+	"package": "Paket", "namespace": "Namensraum",
 	"example": "Beispiel", "example-of": "Beispiel: {what}", "output": "Ausgabe", "created-by": "Funktionen, die es liefern",
 	"share-of": "{documented} von {all} dokumentiert ({percent} %)", "worst-first": "Am wenigsten dokumentierte zuerst",
 	"told-parameters":  "Parameter, wie der Kommentar sie nennt.",
@@ -81,7 +81,7 @@ var german = Texts{
 	"Constants": "Konstanten",
 	"Variables": "Variablen",
 	"Fields":    "Felder",
-	"Methods":   "Methoden", "Index signatures": "Indexsignaturen",
+	"Methods":   "Methoden", "Index signatures": "Indexsignaturen", "Indexers": "Indexer",
 	"Macros":         "Makros",
 	"Operators":      "Operatoren",
 	"Events":         "Ereignisse",

@@ -29,6 +29,10 @@ type Habits struct {
 	EachForm  bool     // each overload is described on its own, not all by one comment
 	Apart     bool     // a type that stands in another stands in a namespace of its name
 	SeesInner bool     // members of a type write the types in it without its name
+	TypeFirst bool     // the type of what holds a value stands before its name
+	Accessors bool     // properties are something else than fields to their users, each kind under its own heading
+	SeesOuter bool     // a module sees what the modules around it have, and what it has in other libraries
+	Partial   bool     // a type may come in parts, of which one says who sees it for all
 	Lists     bool     // files say themselves what they export
 	Dynamic   bool     // programs commonly make names while they run
 	MayMake   []string // what stands in the source of modules that may make names while they run

@@ -27,9 +27,22 @@ const (
 
 // Token is one piece of a signature. The pieces in a row are the signature as it reads.
 type Token struct {
-	Kind TokenKind
-	Text string
+	Kind  TokenKind
+	Text  string
+	Arity int32 // of a type: how many type arguments follow, where its language tells types apart by it
 }
+
+// OfArity is the kind of a token, to be packed, of a type that so many arguments follow.
+func (k TokenKind) OfArity(arguments int) TokenKind {
+	return k | TokenKind(min(arguments, mostArguments))<<arityAt
+}
+
+// What the byte of a packed kind holds beside the kind itself and [ownText].
+const (
+	arityAt       = 4
+	mostArguments = 7 // or more
+	kindAlone     = 1<<arityAt - 1
+)
 
 // Tokens is a run of tokens, packed: there are a hundred for each thing that a
 // reader looks at, and most are never drawn. A token is its kind, its length,
@@ -83,10 +96,14 @@ func next(rest, file string) (Token, string) {
 	size, n := uvarint(rest[1:])
 	rest = rest[1+n:]
 	if kind&ownText != 0 {
-		return Token{TokenKind(kind &^ ownText), rest[:size]}, rest[size:]
+		return unpacked(kind&^ownText, rest[:size]), rest[size:]
 	}
 	at, n := uvarint(rest)
-	return Token{TokenKind(kind), file[at : at+size]}, rest[n:]
+	return unpacked(kind, file[at:at+size]), rest[n:]
+}
+
+func unpacked(kind byte, text string) Token {
+	return Token{Kind: TokenKind(kind & kindAlone), Text: text, Arity: int32(kind >> arityAt)}
 }
 
 // uvarint reads what [binary.AppendUvarint] wrote.

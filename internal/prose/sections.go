@@ -48,6 +48,17 @@ func (s *Sections) Of(kind PartKind) []*Part {
 	return out
 }
 
+// Gather is the section of a kind and title, which is made where there is none yet.
+func (s *Sections) Gather(kind PartKind, title string, span source.Span) *Part {
+	for i := range s.Parts {
+		if p := &s.Parts[i]; p.Kind == kind && p.Title == title {
+			return p
+		}
+	}
+	s.Parts = append(s.Parts, Part{Kind: kind, Title: title, Span: span})
+	return &s.Parts[len(s.Parts)-1]
+}
+
 // PartKind tells what a named section is about.
 type PartKind uint8
 
@@ -109,4 +120,6 @@ const (
 	RepeatedSection
 	Unclosed
 	AsWritten // nothing was made of a part of the text, since that would take too long
+	Unescaped // a sign of the markup that stands for itself; Near is how it is written
+	Unopened  // what closes something closes nothing
 )

@@ -207,13 +207,7 @@ func (p *parser) labelled(word string, span source.Span, from, to int) {
 
 // part is the section of a kind, in which all tags of that kind gather.
 func (p *parser) part(kind prose.PartKind, span source.Span) *prose.Part {
-	for i := range p.out.Parts {
-		if p.out.Parts[i].Kind == kind {
-			return &p.out.Parts[i]
-		}
-	}
-	p.out.Parts = append(p.out.Parts, prose.Part{Kind: kind, Span: span})
-	return &p.out.Parts[len(p.out.Parts)-1]
+	return p.out.Gather(kind, "", span)
 }
 
 func (p *parser) entry(kind prose.PartKind, span source.Span, e prose.Entry) {
@@ -223,13 +217,8 @@ func (p *parser) entry(kind prose.PartKind, span source.Span, e prose.Entry) {
 
 // other keeps a text under a title of its own, once, however often its tag stands.
 func (p *parser) other(title string, span source.Span, text []prose.Node) {
-	for i := range p.out.Parts {
-		if part := &p.out.Parts[i]; part.Kind == prose.Other && part.Title == title {
-			part.Body = append(part.Body, text...)
-			return
-		}
-	}
-	p.out.Parts = append(p.out.Parts, prose.Part{Kind: prose.Other, Title: title, Span: span, Body: text})
+	part := p.out.Gather(prose.Other, title, span)
+	part.Body = append(part.Body, text...)
 }
 
 // see reads the three forms of "@see": a text in quotes, a link, and a name with or without

@@ -24,7 +24,7 @@ type FrontEnd struct{}
 
 var habits = model.Habits{
 	Language: "csharp", Name: "C#", Dialect: "xmltags", Fences: []string{"csharp", "cs", "c#"},
-	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, NameMarks: []string{"::"}, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
+	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, Partial: true, SeesOuter: true, TypeFirst: true, Accessors: true, NameMarks: []string{"::"}, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
 	OfAll: []string{"Equals", "GetHashCode", "ToString", "GetType", "Finalize", "MemberwiseClone", "ReferenceEquals"},
 	Self:  []string{"this"}, Nothing: []string{"", "void", "Task", "ValueTask", "System.Threading.Tasks.Task"}, Started: []string{"Main"},
 }
@@ -44,12 +44,20 @@ const global = "global"
 // ModulePaths gives each file the first namespace that it declares anything in.
 func (FrontEnd) ModulePaths(_ *model.Library, files []*model.Facts) []string {
 	paths := make([]string, len(files))
+	outer := "" // the first namespace of code: files that declare nothing go with it
 	for i, f := range files {
-		paths[i] = global
 		if len(f.Occurrences) > 0 {
 			paths[i] = placeOf(f.Occurrences[0].In())
 		} else if len(f.Modules) > 0 {
 			paths[i] = f.Modules[0].Name
+		}
+		if p := paths[i]; p != "" && f.Role == model.RoleCode && (outer == "" || outer == global || p < outer && p != global) {
+			outer = p
+		}
+	}
+	for i := range paths {
+		if paths[i] == "" {
+			paths[i] = placeOf(outer)
 		}
 	}
 	return paths

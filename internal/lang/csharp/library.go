@@ -103,8 +103,13 @@ func (FrontEnd) ModuleWord(*model.Module) string { return "namespace" }
 // KindWord is "": the usual words are the language's.
 func (FrontEnd) KindWord(*model.Declaration) string { return "" }
 
-// GroupKey is "": the usual headings fit.
-func (FrontEnd) GroupKey(string) string { return "" }
+// GroupKey calls what answers to brackets by the language's own word.
+func (FrontEnd) GroupKey(title string) string {
+	if title == "Index signatures" {
+		return "Indexers"
+	}
+	return ""
+}
 
 // BringIn is the line by which a file uses a namespace.
 func (FrontEnd) BringIn(m *model.Module, _ bool) string {

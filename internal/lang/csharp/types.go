@@ -129,8 +129,22 @@ func (r *reader) putName(from, to, first int) {
 	case name == "var" || name == "dynamic" || name == "nint" || name == "nuint":
 		r.arena.Put(model.TokenKeyword, name)
 	default:
-		r.arena.Put(model.TokenType, strings.TrimPrefix(name, "global::"))
+		r.arena.Put(model.TokenType.OfArity(r.countArguments(to)), strings.TrimPrefix(name, "global::"))
 	}
+}
+
+// countArguments is how many types stand in what "<" opens at an index.
+func (r *reader) countArguments(i int) int {
+	if !r.Is(i, '<') {
+		return 0
+	}
+	n, end := 1, r.OverType(i)
+	for i++; i < end-1; i = r.OverType(i) {
+		if r.Is(i, ',') {
+			n++
+		}
+	}
+	return n
 }
 
 func (r *reader) isScoped(name string) bool {

@@ -60,7 +60,7 @@ func (m *Maker) Token(d *model.Declaration, at model.At, t model.Token) Token {
 	out := Token{Kind: t.Kind, Text: t.Text}
 	switch {
 	case t.Kind == model.TokenType:
-		out.To = &Target{Target: m.Links.TypeIn(d, at.File, t.Text)}
+		out.To = &Target{Target: m.Links.TypeOf(d, at.File, t)}
 		if _, short, ok := m.Links.ImportedType(d.Site().Module, at.File, t.Text); ok {
 			out.Short = short
 		}
@@ -176,10 +176,14 @@ func (m *Maker) Short(d *model.Declaration) string {
 	return string(text)
 }
 
-// BehindName is what stands behind a member's name in its signature, on one line.
+// BehindName is what stands behind a member's name in its signature, on one line, and its
+// type, where that stands before the name.
 func (m *Maker) BehindName(d *model.Declaration) (out []Token) {
 	at := d.Speaks(model.Signature)
 	behind := false
+	if h := d.Module.Library.Habits; h != nil && h.TypeFirst {
+		out = m.typeBefore(d, at)
+	}
 	keys := d.Kind() == model.KindIndexer // whose heading goes on to the closing bracket
 	for t := range at.Tokens(at.Signature) {
 		if end := strings.IndexByte(t.Text, ']'); keys && end >= 0 {
@@ -194,4 +198,23 @@ func (m *Maker) BehindName(d *model.Declaration) (out []Token) {
 		out = append([]Token{{Kind: model.TokenPunctuation, Text: " "}}, m.Signature(d, at)...)
 	}
 	return out
+}
+
+// typeBefore is what stands between the modifiers and the name of a member. Modifiers have
+// their blank with them.
+func (m *Maker) typeBefore(d *model.Declaration, at model.At) (out []Token) {
+	for t := range at.Tokens(at.Signature) {
+		switch {
+		case t.Kind == model.TokenName:
+			if n := len(out); n > 0 {
+				out[n-1].Text = strings.TrimRight(out[n-1].Text, " ")
+				out = append([]Token{{Kind: model.TokenPunctuation, Text: " "}}, out...)
+			}
+			return out
+		case len(out) == 0 && t.Kind == model.TokenKeyword && strings.HasSuffix(t.Text, " "):
+		case t.Kind != model.TokenComment:
+			out = append(out, m.Token(d, at, t))
+		}
+	}
+	return nil
 }

@@ -39,7 +39,7 @@ func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind)
 	}
 	for _, title := range kindTitles {
 		for _, d := range list {
-			if part(d) == "" && title == KindTitle(kind(d)) {
+			if part(d) == "" && title == titleOf(d, kind(d)) {
 				put(&kinds, title, false, d)
 			}
 		}
@@ -65,7 +65,15 @@ func part(d *model.Declaration) string {
 }
 
 // kindTitles are the headings of groups by kind, in the order of reading.
-var kindTitles = []string{"Types", "Functions", "Macros", "Constants", "Variables", "Constructors", "Fields", "Index signatures", "Methods", "Operators", "Events", "Others"}
+var kindTitles = []string{"Types", "Functions", "Macros", "Constants", "Variables", "Constructors", "Fields", "Properties", "Index signatures", "Methods", "Operators", "Events", "Others"}
+
+// titleOf is the heading that a declaration, of a kind to its readers, stands under.
+func titleOf(d *model.Declaration, k model.Kind) string {
+	if h := d.Module.Library.Habits; k == model.KindProperty && h != nil && h.Accessors {
+		return "Properties"
+	}
+	return KindTitle(k)
+}
 
 // KindTitle is the heading that declarations of a kind stand under.
 func KindTitle(k model.Kind) string {

@@ -188,7 +188,7 @@ func (p *Plan) constantsOf(top []*model.Declaration) map[*model.Declaration][]*m
 			if t.Kind != model.TokenType {
 				continue
 			}
-			if typ := p.Links.TypeIn(d, at.File, t.Text).Declaration; typ != nil && p.Links.Home(typ) == p.Links.Home(d) {
+			if typ := p.Links.TypeOf(d, at.File, t).Declaration; typ != nil && p.Links.Home(typ) == p.Links.Home(d) {
 				out[typ] = append(out[typ], d)
 			}
 			break

@@ -86,9 +86,9 @@ func (p *Plan) allPages() []*Page {
 	ahead.Go(func() error {
 		return parallel.Each(context.Background(), p.options.Workers, len(modules), func(i int) { more[i] = p.morePages(modules[i]) })
 	})
-	for _, lib := range p.Links.Project.Libraries {
-		pages = append(pages, p.libraryPage(lib.Library))
-		for _, m := range p.Modules(lib.Library) {
+	for _, lib := range p.Libraries() {
+		pages = append(pages, p.libraryPage(lib))
+		for _, m := range p.Modules(lib) {
 			pages = append(pages, p.modules[m].pages()...)
 		}
 	}
@@ -246,11 +246,13 @@ func homeTitle(links *link.Index) string {
 	return links.Project.Name
 }
 
-// Libraries are those of the project.
+// Libraries are those of the project but for what is nothing but tests.
 func (p *Plan) Libraries() []*model.Library {
 	var out []*model.Library
 	for _, lib := range p.Links.Project.Libraries {
-		out = append(out, lib.Library)
+		if len(lib.Modules) > 0 || len(lib.Tests) == 0 {
+			out = append(out, lib.Library)
+		}
 	}
 	return out
 }

@@ -32,7 +32,11 @@ func (v view) sorted(list []*model.Declaration) (apart, plain, others []*model.D
 // isPlain reports whether a declaration is a field whose text is short.
 func (v view) isPlain(d *model.Declaration) bool {
 	switch d.Kind() {
-	case model.KindField, model.KindEnumMember, model.KindIndexer:
+	case model.KindField, model.KindEnumMember:
+	case model.KindIndexer:
+		if d.Module.Library.Habits.TypeFirst {
+			return false
+		}
 	case model.KindProperty:
 		if d.Speaks(model.Words).Callable != nil && len(v.plan.Links.Overloads(d)) > 1 {
 			return false

@@ -1,0 +1,238 @@
+package site_test
+
+import (
+	"fmt"
+	"html"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"golang.org/x/tools/txtar"
+
+	"codrel/internal/build"
+	"codrel/internal/check"
+	"codrel/internal/finding"
+	"codrel/internal/languages"
+	"codrel/internal/settings"
+)
+
+// boardHelper shows a harbour's board on a desk: what natives write, in namespaces that lie
+// in one another.
+const boardHelper = `
+-- board/Tide.Board.csproj --
+<Project Sdk="Microsoft.NET.Sdk">
+  <PropertyGroup><PackageId>Tide.Board</PackageId><Version>2.1</Version></PropertyGroup>
+</Project>
+-- board/Board.cs --
+using System;
+using System.Collections.Generic;
+using Tide.Board.Wire;
+
+namespace Tide.Board;
+
+/// <summary>
+/// A board of berths, see <see cref="Show(Vessel, int)"/> and <see cref="Entry{T}"/>.
+/// </summary>
+/// <typeparam name="T">What lies at the berths.</typeparam>
+/// <remarks>It is lit by <see href="https://tide.example/">the harbour</see>; null is <see langword="null"/>.</remarks>
+/// <example>
+/// <code>
+/// var board = new Board&lt;Vessel>();
+/// </code>
+/// </example>
+public abstract partial class Board<T> : IBoard, IEnumerable<T> where T : Vessel, new()
+{
+    /// <summary>The most hours.</summary>
+    public const int Hours = 12;
+
+    /// <summary>Makes a board.</summary>
+    /// <param name="name">What it is called.</param>
+    protected Board(string name) : this() { Name = name; }
+
+    private Board() { }
+
+    /// <summary>What it is called.</summary>
+    /// <value>Never empty.</value>
+    public string Name { get; private set; } = "";
+
+    /// <summary>Shows a vessel.</summary>
+    /// <param name="vessel">Who comes.</param>
+    /// <exception cref="ArgumentNullException">There is none.</exception>
+    public void Show(Vessel vessel) => Show(vessel, Hours);
+
+    /// <summary>Shows a vessel for some hours.</summary>
+    /// <param name="vessel">Who comes.</param>
+    /// <param name="hours">How long, at most <see cref="Hours"/>.</param>
+    public virtual void Show(Vessel vessel, int hours = 3) { }
+
+    /// <inheritdoc/>
+    public int Count => 0;
+
+    /// <summary>The vessel on a row.</summary>
+    /// <param name="row">From 0.</param>
+    public T this[int row] => default;
+
+    IEnumerator<T> IEnumerable<T>.GetEnumerator() => null;
+
+    /// <summary>Raised where a row changes.</summary>
+    public event EventHandler<Changed> RowChanged;
+
+    /// <summary>Compares two.</summary>
+    /// <param name="a">One.</param>
+    /// <param name="b">The other.</param>
+    /// <returns>Whether they show the same.</returns>
+    public static bool operator ==(Board<T> a, Board<T> b) => true;
+
+    /// <summary>What changed.</summary>
+    public sealed class Changed : EventArgs { }
+
+    internal void Hidden() { }
+}
+-- board/Board.Rows.cs --
+namespace Tide.Board
+{
+    partial class Board<T>
+    {
+        /// <summary>All rows.</summary>
+        /// <returns>One for each berth.</returns>
+        public List<Entry<T>> Rows() => null;
+    }
+
+    /// <summary>What shows something.</summary>
+    public interface IBoard
+    {
+        /// <summary>How many rows there are.</summary>
+        int Count { get; }
+    }
+
+    /// <summary>An entry of no kind.</summary>
+    public class Entry { }
+
+    /// <summary>An entry.</summary>
+    public class Entry<T> { }
+
+    /// <summary>What comes.</summary>
+    /// <param name="Name">What it is called.</param>
+    public record Vessel(string Name);
+
+    /// <summary>Told of rows.</summary>
+    /// <param name="row">Which one.</param>
+    public delegate void RowHandler(int row);
+}
+namespace Tide.Board.Wire
+{
+    /// <summary>What comes over the wire, for a <see cref="Vessel"/>.</summary>
+    [System.Obsolete("Use Entry.")]
+    public struct Reply
+    {
+        /// <summary>Of whom.</summary>
+        public Vessel Of;
+#if LINUX
+        /// <summary>Where it is on Linux.</summary>
+        public int Port;
+#endif
+    }
+
+    /// <summary>What vessels can do besides.</summary>
+    public static class VesselExtensions
+    {
+        /// <summary>Sends a vessel away.</summary>
+        /// <param name="vessel">Which one.</param>
+        public static void Send(this Vessel vessel) { }
+    }
+}
+-- board.Tests/BoardTests.cs --
+class BoardTests { void Undocumented() {} }
+`
+
+func TestCSharpPages(t *testing.T) {
+	page := surfaceOf(t, boardHelper)
+	says := func(path, want string) {
+		t.Helper()
+		dense := func(text string) string { return strings.ReplaceAll(html.UnescapeString(text), " ", "") }
+		assert.True(t, strings.Contains(dense(page(path)), dense(want)), "%s does not say %q", path, want)
+	}
+	const space = "reference/board/Tide.Board/"
+	says(space+"index.html", "Tide.Board namespace")
+	for _, want := range []string{
+		"public abstract class Board<T> : IBoard, IEnumerable<T> where T : Vessel, new()",
+		"using Tide.Board;",
+		"A board of berths, see Show(Vessel, int) and Entry<T>.",
+		"It is lit by the harbour; null is null.",
+		"var board = new Board<Vessel>();",
+		"Type parameters T What lies at the berths.",
+		"Overload 1 public void Show(Vessel vessel) Overload 2 public virtual void Show(Vessel vessel, int hours = 3)",
+		"How many rows there are.",
+		"public T this[int row] { get; }",
+		"public static bool operator ==(Board<T> a, Board<T> b)",
+		"public List<Entry<T>> Rows()",
+		"Name string { get; private set; }",
+		"RowChanged",
+	} {
+		says(space+"Board-1.html", want)
+	}
+	assert.NotContains(t, page(space+"Board-1.html"), "Hidden", "it is for the assembly alone")
+	assert.NotContains(t, page(space+"Board-1.html"), "GetEnumerator", "it is for who has the interface")
+	says(space+"Board-1.Changed.html", "public sealed class Changed : EventArgs")
+	says(space+"Vessel.html", "public record Vessel(string Name)")
+	says(space+"RowHandler.html", "public delegate void RowHandler(int row)")
+	const wire = "reference/board/Tide.Board.Wire/"
+	says(wire+"Reply.html", "Use Entry.")
+	says(wire+"Reply.html", "LINUX")
+	says(wire+"VesselExtensions.html", "public static void Send(this Vessel vessel)")
+}
+
+// The findings are those that a sensible maintainer would mend, at their places.
+func TestCSharpFindings(t *testing.T) {
+	files := fstest.MapFS{}
+	for _, f := range txtar.Parse([]byte(boardHelper + `
+-- board/Flawed.cs --
+namespace Tide.Board;
+
+/// <summary>Flawed, see <see cref="Boards"/>, <see cref="System.Math"/> & a List<Vessel>.</summary>
+public class Flawed
+{
+    /// <summary>Shows.</summary>
+    /// <param name="vesel">Who comes.</param>
+    /// <typeparam name="T">What lies there.</typeparam>
+    /// <retuns>Nothing.</retuns>
+    public int Show<T>(Vessel vessel, int hours) => 0;
+    public void Bare() {}
+    public Flawed() {}
+    /// <seealso cref="Board{T}"/>
+    public int Since;
+    /// <inheritdoc/>
+    public void Unlike() {}
+    /// <summary>Never closed.
+    [System.Obsolete] public void Old() {}
+    /// <summary>See <see cref="Show(string)"/>.</summary>
+    public override string ToString() => "";
+    public override int GetHashCode() => 0;
+}
+`)).Files {
+		files[f.Name] = &fstest.MapFile{Data: f.Data}
+	}
+	s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "board"})
+	require.NoError(t, err)
+	var got []string
+	for i := range s.Findings {
+		f := &s.Findings[i]
+		got = append(got, strings.TrimPrefix(f.Place.File, "board/")+fmt.Sprintf(":%d:%d ", f.Place.At.Line, f.Place.At.Column)+f.Rule+" "+finding.OneLine(check.Text(f)))
+	}
+	assert.Equal(t, []string{
+		`Flawed.cs:3:74 malformed-comment "&" begins markup here; write &amp; for the sign itself`,
+		"Flawed.cs:3:82 malformed-comment <Vessel> is opened here and never closed",
+		"Flawed.cs:7:22 phantom-parameter Flawed.Show has no parameter vesel; did you mean vessel?",
+		`Flawed.cs:9:9 unknown-tag "<retuns>" is not a known word here; did you mean <returns>?`,
+		"Flawed.cs:10:16 undescribed-parameter parameter hours of Flawed.Show is not described",
+		"Flawed.cs:10:16 undescribed-parameter parameter vessel of Flawed.Show is not described",
+		"Flawed.cs:10:16 undescribed-result the comment on Flawed.Show does not say what it returns",
+		"Flawed.cs:11:17 undocumented method Flawed.Bare has no doc comment",
+		"Flawed.cs:14:16 undocumented the comment on field Flawed.Since consists of tags alone",
+		`Flawed.cs:15:9 broken-reference "<inheritdoc/>" inherits nothing: nothing that method Flawed.Unlike overrides or implements has a comment`,
+		"Flawed.cs:17:9 malformed-comment <summary> is opened here and never closed",
+		"Flawed.cs:18:35 deprecated-without-advice method Flawed.Old is deprecated, but its comment does not say what to use instead",
+	}, got)
+}
