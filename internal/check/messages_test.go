@@ -385,6 +385,18 @@ func Moor() {}
 /** See {@link moor for it. */
 export const A = 1;
 `, `is opened here and never closed`},
+	{finding.MalformedComment, "unopened", `
+-- a.cs --
+namespace Port;
+/// <summary>A berth.</b></summary>
+public class Berth { }
+`, `a.cs:2:22 warning </b> closes nothing that is open here`},
+	{finding.MalformedComment, "unescaped", `
+-- a.cs --
+namespace Port;
+/// <summary>Ships & berths.</summary>
+public class Berth { }
+`, `a.cs:2:20 warning "&" begins markup here; write &amp; for the sign itself`},
 	{finding.MalformedComment, "plain", `
 -- package.json --
 {"name": "port"}

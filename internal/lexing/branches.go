@@ -20,10 +20,13 @@ type conditional struct {
 	outer int // the one around it, or -1
 }
 
+// mostConditions is how many conditions around one another are told, the innermost ones.
+const mostConditions = 16
+
 // At are the conditions of what stands at an offset, the outermost first.
 func (b *Branches) At(offset int32) (conditions []string) {
 	i := sort.Search(len(b.pieces), func(i int) bool { return b.pieces[i].span.Start > offset }) - 1
-	for ; i >= 0; i = b.pieces[i].outer {
+	for ; i >= 0 && len(conditions) < mostConditions; i = b.pieces[i].outer {
 		if p := &b.pieces[i]; p.span.End > offset {
 			conditions = append(conditions, p.when)
 		}
@@ -131,9 +134,15 @@ func (d *settling) directive(i, last int) {
 		g := &d.open[len(d.open)-1]
 		d.finish(g, i, t.From)
 		if word == "else" {
-			rest = negated(g.branches[0].when)
-			if len(g.branches) > 1 {
-				rest = ""
+			rest = ""
+			for i := range g.branches {
+				if i == mostNegated {
+					break
+				}
+				if i > 0 {
+					rest += " && "
+				}
+				rest += negated(g.branches[i].when)
 			}
 		}
 		d.begin(rest, i)
@@ -143,6 +152,9 @@ func (d *settling) directive(i, last int) {
 		}
 	}
 }
+
+// mostNegated is how many conditions that do not hold are said of what stands behind "else".
+const mostNegated = 4
 
 func isLower(c byte) bool { return c >= 'a' && c <= 'z' }
 

@@ -201,6 +201,7 @@ type reader struct {
 	scoped   []string // type parameters in scope: they never link
 	depth    int      // of types and namespaces in one another
 	space    string   // the namespace at hand
+	extended int      // what opens the list of what is extended, in a block of extensions
 	troubled bool
 }
 

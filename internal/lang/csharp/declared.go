@@ -78,7 +78,7 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 	inner.at = r.add(o, own, r.Span(name, name+1), r.doc(from), m)
 	inner.scope = strings.TrimPrefix(own.scope+"."+inner.name, ".")
 	if primary >= 0 && kind == model.KindRecord {
-		r.components(primary, inner, strings.Contains(r.Span(at, name).In(r.Text), "struct"))
+		r.components(primary, inner, r.Word(name-1) == "struct" && !r.has(m, "readonly"))
 	}
 	if !r.Is(i, '{') {
 		return stop + 1
@@ -229,9 +229,14 @@ func (r *reader) components(open int, own owner, changeable bool) {
 	})
 }
 
-// begin starts a signature with the modifiers of its declaration.
+// begin starts a signature with the modifiers of its declaration, behind what it extends.
 func (r *reader) begin(m mods) int {
 	mark := r.arena.Begin()
+	if r.extended > 0 {
+		r.arena.Put(model.TokenKeyword, "extension")
+		r.putParameters(r.extended, &model.Occurrence{Callable: &model.Callable{}})
+		r.arena.Put(model.TokenPunctuation, " ")
+	}
 	for _, w := range m.words {
 		if word := r.Word(w); !unshown[word] {
 			r.arena.Put(model.TokenKeyword, word+" ")

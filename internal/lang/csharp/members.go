@@ -181,9 +181,23 @@ type param struct {
 	mode                    model.Passing
 }
 
+// closing is the index of what closes a list of parameters: where it is never closed, of
+// what follows one.
+func (r *reader) closing(open, end int) int {
+	if int(r.Tokens[open].Partner) > open {
+		return r.Close(open, end)
+	}
+	for i := open + 1; i < end; i = r.Over(i) {
+		if r.Is(i, '{') || r.Is(i, ';') {
+			return i
+		}
+	}
+	return end
+}
+
 // each gives the parameters in the brackets that open at an index.
 func (r *reader) each(open int, yield func(n int, p param)) {
-	end, n := r.Close(open, len(r.Tokens)), 0
+	end, n := r.closing(open, len(r.Tokens)), 0
 	for i := open + 1; i < end; i++ {
 		p := param{from: i}
 		for r.Is(i, '[') {
@@ -239,7 +253,16 @@ func (r *reader) passing(i int, p *param) int {
 
 // parameters reads the parameters in brackets, puts them and gives the index behind them.
 func (r *reader) parameters(open, end int, o *model.Occurrence) int {
-	stop := r.Close(open, end)
+	stop := r.closing(open, end)
+	r.putParameters(open, o)
+	if r.Is(stop, '{') || r.Is(stop, ';') {
+		return stop
+	}
+	return min(stop+1, end)
+}
+
+// putParameters puts a list of parameters and keeps them.
+func (r *reader) putParameters(open int, o *model.Occurrence) {
 	shut := ")"
 	if r.Is(open, '[') {
 		shut = "]"
@@ -257,7 +280,6 @@ func (r *reader) parameters(open, end int, o *model.Occurrence) int {
 		o.Callable.Params = append(o.Callable.Params, r.putParam(p))
 	})
 	r.arena.Put(model.TokenPunctuation, shut)
-	return min(stop+1, end)
 }
 
 // putParam puts a parameter as it reads and gives what it says.
@@ -528,6 +550,7 @@ func (r *reader) extension(at, end int, own owner) int {
 	if !r.Is(i, '(') {
 		return r.lost(i, end)
 	}
+	list, before := i, r.extended
 	i = r.Over(i)
 	for i < end && !r.Is(i, '{') && !r.Is(i, ';') {
 		i = r.Over(i)
@@ -536,8 +559,11 @@ func (r *reader) extension(at, end int, own owner) int {
 		return i + 1
 	}
 	stop := r.Close(i, end)
+	own.extends = strings.Join(strings.Fields(r.Span(at, i).In(r.Text)), " ")
 	if r.deeper(i) {
+		r.extended = list
 		r.body(i+1, stop, own)
+		r.extended = before
 		r.depth--
 	}
 	return stop + 1

@@ -110,6 +110,8 @@ func (r *reader) putType(from, to int) {
 		case text == "[" && (r.Is(i-1, '<') || r.Is(i-1, '(') || r.Is(i-1, ',')):
 			i = min(r.Over(i), to) // an attribute
 			continue
+		case text == "*" && i+1 < to && r.Word(i+1) != "":
+			r.arena.Put(model.TokenPunctuation, "* ")
 		default:
 			r.arena.Put(model.TokenPunctuation, text)
 		}

@@ -1,6 +1,7 @@
 package csharp
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -21,6 +22,8 @@ type owner struct {
 	scope string
 	name  string
 	kind  model.Kind
+	// extends is the head of the block of extensions that the members stand in, or "".
+	extends string
 }
 
 // unit reads the file.
@@ -72,7 +75,7 @@ func (r *reader) namespace(at, end int) int {
 	}
 	name := strings.ReplaceAll(r.Dotted(at+1, i), "@", "")
 	before := r.space
-	if r.space = name; before != "" {
+	if r.space = name; before != "" && r.Is(i, '{') { // one for the rest of the file stands in no other
 		r.space = before + "." + name
 	}
 	if name != "" {
@@ -203,6 +206,11 @@ func (m *mods) modify(word string) {
 	m.said = true
 }
 
+// has reports whether a word is among modifiers.
+func (r *reader) has(m mods, word string) bool {
+	return slices.ContainsFunc(m.words, func(w int) bool { return r.Word(w) == word })
+}
+
 // declares reports whether what stands at an index goes on with a declaration: a word that
 // is a modifier in some places only stands before one.
 func (r *reader) declares(i int) bool {
@@ -331,13 +339,14 @@ func (r *reader) add(o model.Occurrence, own owner, name source.Span, doc *model
 	if own.at < 0 {
 		extra.In = r.space
 	}
+	extra.Section = own.extends
 	if m.advice.End > m.advice.Start {
 		extra.Advice = r.advice(m.advice)
 	}
 	if m.kept {
 		extra.Directives = append(extra.Directives, model.Directive{Verb: "hide", Span: name})
 	}
-	if given > 0 || extra.In != "" || extra.Conditions != nil || extra.Advice != nil || m.kept || extra.Arity > 0 || extra.Space != "" {
+	if given > 0 || extra.In != "" || extra.Conditions != nil || extra.Advice != nil || m.kept || extra.Arity > 0 || extra.Space != "" || extra.Section != "" {
 		o.Extra = &extra
 	}
 	r.facts.Occurrences = append(r.facts.Occurrences, o)
