@@ -34,6 +34,7 @@ type scope struct {
 	kind  ScopeKind
 	outer int32
 	depth int32
+	home  source.Span // the name of the type whose members stand right in it, or empty
 }
 
 type scopeName struct {
@@ -47,6 +48,7 @@ type binding struct {
 	declared bool        // the type is said by the declaration, not by a value
 	times    int
 	outside  bool // the scope says that the name is the module's
+	local    bool // it is no member, though its scope is a type's
 }
 
 type mention struct {
@@ -109,6 +111,20 @@ func (n *Names) Bind(scope int32, name string, typ source.Span, declared bool) {
 	n.bound[key] = b
 }
 
+// BindLocal declares a name in the current scope that is no member of a type whose scope that
+// may be.
+func (n *Names) BindLocal(name string, typ source.Span, declared bool) {
+	n.Bind(n.current, name, typ, declared)
+	key := scopeName{n.current, name}
+	b := n.bound[key]
+	b.local = true
+	n.bound[key] = b
+}
+
+// Home says that the current scope is the body of a type, whose name stands at a place: what
+// it declares are members, and names that nothing declares may be those of others.
+func (n *Names) Home(name source.Span) { n.scopes[n.current].home = name }
+
 // Outside says that a name in a scope is the module's, whatever is set there.
 func (n *Names) Outside(scope int32, name string) {
 	key := scopeName{scope, name}
@@ -130,7 +146,17 @@ func (n *Names) Uses() model.Uses {
 	for _, m := range n.mentions {
 		text := m.span.In(n.text)
 		first, rest, dotted := strings.Cut(text, ".")
-		b, local := n.find(m.scope, first)
+		b, at := n.find(m.scope, first)
+		local := at >= 0
+		home := n.homeOf(max(at, m.scope))
+		if local {
+			if home = n.scopes[at].home; b.local {
+				home = source.Span{}
+			}
+		}
+		if !home.Empty() && (local || !dotted) {
+			uses.Add(model.Use{Form: model.UseKey, Span: source.NewSpan(int(m.span.Start), int(m.span.Start)+len(first)), Type: home})
+		}
 		switch {
 		case local:
 			if !dotted || b.typ.Empty() || b.times > 1 && !b.declared {
@@ -139,6 +165,7 @@ func (n *Names) Uses() model.Uses {
 			member, _, _ := strings.Cut(rest, ".")
 			from := int(m.span.Start) + len(first) + 1
 			uses.Add(model.Use{Form: model.UseMember, Span: source.NewSpan(from, from+len(member)), Type: b.typ})
+		case !home.Empty() && !dotted:
 		case dotted:
 			uses.Add(model.Use{Form: model.UseQualified, Span: m.span})
 		default:
@@ -148,17 +175,30 @@ func (n *Names) Uses() model.Uses {
 	return uses
 }
 
-// find looks a name up in the scopes around.
-func (n *Names) find(at int32, name string) (binding, bool) {
+// homeOf is the name of the type around a scope, or empty.
+func (n *Names) homeOf(at int32) source.Span {
+	for ; at >= Outermost; at = n.scopes[at].outer {
+		if !n.scopes[at].home.Empty() {
+			return n.scopes[at].home
+		}
+	}
+	return source.Span{}
+}
+
+// find looks a name up in the scopes around, and gives the one that declares it, or -1.
+func (n *Names) find(at int32, name string) (b binding, in int32) {
 	for from := at; at >= Outermost; at = n.scopes[at].outer {
 		if n.scopes[at].kind == ClassScope && !n.sees(from, at) {
 			continue
 		}
 		if b, ok := n.bound[scopeName{at, name}]; ok {
-			return b, !b.outside
+			if b.outside {
+				return b, -1
+			}
+			return b, at
 		}
 	}
-	return binding{}, false
+	return binding{}, -1
 }
 
 // sees reports whether no function stands between a scope and a class around it.

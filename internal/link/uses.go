@@ -271,8 +271,10 @@ func (r *usesReader) key(owner, name string) int32 {
 	if ref := r.member(owner, name); ref >= 0 {
 		return ref
 	}
-	if d := r.owner(owner); d == nil || d.Kind() == model.KindStruct {
-		return noReference
+	if h := r.module.Library.Habits; h == nil || !h.SeesInner {
+		if d := r.owner(owner); d == nil || d.Kind() == model.KindStruct {
+			return noReference
+		}
 	}
 	return r.name(name)
 }

@@ -184,7 +184,7 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 		r.trouble(r.Odd(), "what opens or closes here has no counterpart")
 	}
 	if file.Deep {
-		facts.Inside = &model.Inside{}
+		facts.Inside = r.inside()
 		for _, p := range stream.Pieces {
 			facts.Inside.Pieces.Add(p)
 		}
@@ -237,4 +237,18 @@ func (r *reader) generated() bool {
 		}
 	}
 	return false
+}
+
+// soft are words that are the language's before another word or a body only.
+var soft = setOf(`yield where get set init add remove from select orderby group join into by on equals let when and or not ascending descending record partial async required file scoped managed unmanaged alias extension global`)
+
+// inside is what the code names beyond its declarations.
+func (r *reader) inside() *model.Inside {
+	code := lexing.CodeUses{
+		Cursor: &r.Cursor, Type: r.typ, Arrow: "=>", Self: "this", Labels: map[string]bool{"case": true}, Soft: soft,
+		Keyword: func(word string) bool { return keywords[word] || predefined[word] || word == "var" || word == "await" },
+	}
+	in := &model.Inside{}
+	in.Uses, in.Bodies = code.Find(r.facts)
+	return in
 }
