@@ -105,7 +105,7 @@ function visit(node, scope, open, contract) {
     }
     case "indexer_declaration": {
       const list = node.childForFieldName("parameters");
-      return write(node, node.children.find((c) => c.type === "this"), "this", scope, names(list), seen);
+      return write(node, node.children.find((c) => c.type === "this"), "this[]", scope, names(list), seen);
     }
     case "property_declaration":
     case "event_declaration":

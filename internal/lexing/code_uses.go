@@ -126,7 +126,7 @@ func (w *codeWalk) open(i int) {
 // word reads a word: the type of something that is declared, or the name of something.
 func (w *codeWalk) word(i int) int {
 	text := w.Word(i)
-	if w.Is(i-1, '.') || w.IsMark(i-1, "::") || w.IsMark(i-1, "->") && w.Arrow != "->" {
+	if w.Is(i-1, '.') || w.IsMark(i-1, "::") && !w.Soft[w.Word(i-2)] || w.IsMark(i-1, "->") && w.Arrow != "->" {
 		return i + 1
 	}
 	switch {

@@ -147,14 +147,13 @@ func (l *linked) references(s *build.Snapshot, file, text string, nodes []prose.
 		if n.Kind != prose.Code && n.Kind != prose.Reference {
 			return true
 		}
-		target, at := n.Target, n.Span.Start
+		at := n.Span.Start
 		if n.Kind == prose.Code {
-			target = n.Text
 			at += int32(max(0, strings.Index(n.Span.In(text), n.Text))) // behind the mark that begins it
 		} else if len(n.Children) > 0 && !n.Children[0].Span.Empty() {
 			at = n.Children[0].Span.Start
 		}
-		l.at[markedPlace{file: file, at: at}] = l.result(s.Links.Resolve(from, target, link.StrictnessOf(n)))
+		l.at[markedPlace{file: file, at: at}] = l.result(s.Links.ResolveNode(from, n))
 		return false
 	})
 }

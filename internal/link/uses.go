@@ -65,7 +65,17 @@ type usesReader struct {
 	bare      map[string]int32 // references by name
 	qualified map[string]int32
 	members   map[memberOf]int32
-	parts     []part // of a file that declares things of several modules
+	parts     []part                       // of a file that declares things of several modules
+	homes     map[int32]*model.Declaration // the types that the file declares, by where their names begin, once they were asked for
+	inner     map[nameWithin]int32
+	types     []*model.Occurrence // those that the file declares and that are to come, in order
+	in        []*model.Occurrence // those around the use at hand, the innermost last
+}
+
+// nameWithin is a name that stands in the body of a type.
+type nameWithin struct {
+	home *model.Declaration
+	name string
 }
 
 // part is where a file declares something of another module than its own.
@@ -109,7 +119,7 @@ func (r *usesReader) enter(own *model.Module, at int32) {
 type memberOf struct{ owner, name string }
 
 var usesReaders = sync.Pool{New: func() any {
-	return &usesReader{index: map[Target]int32{}, bare: map[string]int32{}, qualified: map[string]int32{}, members: map[memberOf]int32{}}
+	return &usesReader{index: map[Target]int32{}, bare: map[string]int32{}, qualified: map[string]int32{}, members: map[memberOf]int32{}, inner: map[nameWithin]int32{}}
 }}
 
 func allUses(model.Use) bool { return true }
@@ -127,6 +137,9 @@ func (x *Index) resolveUses(m *model.Module, f *model.Facts, wanted func(model.U
 	clear(r.bare)
 	clear(r.qualified)
 	clear(r.members)
+	clear(r.inner)
+	r.homes, r.types, r.in = nil, r.types[:0], r.in[:0]
+	r.findTypes()
 	out.refs = make([]int32, 0, f.Inside.Uses.Len())
 	r.parts = partsOf(m, f)
 	for use := range f.Inside.Uses.All() {
@@ -148,16 +161,161 @@ func (r *usesReader) reference(use model.Use) int32 {
 	text := use.Span.In(r.file.Text)
 	switch use.Form {
 	case model.UseBare:
-		return r.name(text)
+		return r.ofArity(r.name(text), use.Span.End)
 	case model.UseQualified:
+		if ref := r.chainWithin(use.Span.Start, text); ref >= 0 {
+			return ref
+		}
 		return r.chain(text)
 	case model.UseMember:
-		return r.member(use.Type.In(r.file.Text), text)
+		if home := r.home(use.Type.Start); home != nil {
+			return r.within(home, text)
+		}
+		if ref := r.member(use.Type.In(r.file.Text), text); ref >= 0 {
+			return ref
+		}
+		if home := r.around(use.Span.Start); home != nil {
+			if d := r.declaration(r.within(home, use.Type.In(r.file.Text))); d != nil && d.Kind().IsType() {
+				return r.to(Target{Declaration: r.x.member(d, text)})
+			}
+		}
+		return noReference
 	case model.UseKey:
-		return r.key(use.Type.In(r.file.Text), text)
+		if home := r.home(use.Type.Start); home != nil {
+			if ref := r.within(home, text); ref >= 0 {
+				return r.ofArity(ref, use.Span.End)
+			}
+		}
+		return r.ofArity(r.key(use.Type.In(r.file.Text), text), use.Span.End)
 	}
 	return noReference
 }
+
+// home is the type whose name the file declares at an offset, where its language lets what
+// stands in it name its members; else nil.
+func (r *usesReader) home(at int32) *model.Declaration {
+	if h := r.module.Library.Habits; h == nil || !h.SeesInner {
+		return nil
+	}
+	return r.homes[at]
+}
+
+// findTypes gathers the types that the file declares, where what stands in them may name
+// their members.
+func (r *usesReader) findTypes() {
+	if h := r.module.Library.Habits; h == nil || !h.SeesInner {
+		return
+	}
+	r.homes = map[int32]*model.Declaration{}
+	for i := range r.file.Occurrences {
+		if o := &r.file.Occurrences[i]; o.Kind.IsType() {
+			r.homes[o.NameSpan.Start] = r.module.OfAny(r.file, o)
+			r.types = append(r.types, o)
+		}
+	}
+	slices.SortStableFunc(r.types, func(a, b *model.Occurrence) int { return int(a.Span.Start - b.Span.Start) })
+}
+
+// around is the type that an offset stands in, or nil. Offsets are asked for in order.
+func (r *usesReader) around(at int32) *model.Declaration {
+	for len(r.types) > 0 && r.types[0].Span.Start <= at {
+		r.in = append(r.in, r.types[0])
+		r.types = r.types[1:]
+	}
+	for n := len(r.in); n > 0 && r.in[n-1].Span.End <= at; n-- {
+		r.in = r.in[:n-1]
+	}
+	if n := len(r.in); n > 0 {
+		return r.homes[r.in[n-1].NameSpan.Start]
+	}
+	return nil
+}
+
+// chainWithin resolves "A.b.c" where the body that it stands in has a type for the first name.
+func (r *usesReader) chainWithin(at int32, text string) int32 {
+	home := r.around(at)
+	first, rest, _ := strings.Cut(text, ".")
+	if home == nil || r.name(first) >= 0 {
+		return noReference
+	}
+	ref := r.within(home, first)
+	d := r.declaration(ref)
+	if d == nil || !d.Kind().IsType() {
+		return noReference
+	}
+	names := int32(1)
+	for name := range strings.SplitSeq(rest, ".") {
+		m := r.x.member(d, name)
+		if m == nil {
+			if names > mostNames {
+				return noReference
+			}
+			return r.to(Target{Declaration: d}) | names
+		}
+		d = m
+		names++
+	}
+	return r.to(Target{Declaration: d})
+}
+
+// within is the member that a name in the body of a type means: its own, or one of a type
+// around it.
+func (r *usesReader) within(home *model.Declaration, name string) int32 {
+	key := nameWithin{home, name}
+	ref, ok := r.inner[key]
+	if ok {
+		return ref
+	}
+	ref = noReference
+	for d := home; d != nil && ref < 0; d = d.Parent {
+		if m := r.x.member(d, name); m != nil {
+			ref = r.to(Target{Declaration: m})
+		}
+	}
+	r.inner[key] = ref
+	return ref
+}
+
+// ofArity is the reference to the type of the same name that takes as many arguments as
+// stand at an offset, where types are told apart by that.
+func (r *usesReader) ofArity(ref, at int32) int32 {
+	d := r.declaration(ref)
+	if h := r.module.Library.Habits; d == nil || h == nil || !h.ByArity || !d.Kind().IsType() {
+		return ref
+	}
+	if other := withArity(d, argumentsAt(r.file.Text, int(at))); other != d {
+		return r.to(Target{Declaration: other})
+	}
+	return ref
+}
+
+// argumentsAt is how many type arguments stand at an offset.
+func argumentsAt(text string, at int) int32 {
+	if at >= len(text) || text[at] != '<' {
+		return 0
+	}
+	n, depth := int32(1), 0
+	for i := at; i < min(len(text), at+longestArguments); i++ {
+		switch text[i] {
+		case '<', '(', '[':
+			depth++
+		case '>', ')', ']':
+			if depth--; depth == 0 {
+				return n
+			}
+		case ',':
+			if depth == 1 {
+				n++
+			}
+		case ';', '{', '}', '=', '&':
+			return 0
+		}
+	}
+	return 0
+}
+
+// longestArguments is how many bytes of type arguments are looked through.
+const longestArguments = 500
 
 // A reference of a use holds, beside the target's index, how many of the names
 // that are written mean it: 0 for all of them.

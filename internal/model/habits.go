@@ -32,6 +32,7 @@ type Habits struct {
 	TypeFirst bool     // the type of what holds a value stands before its name
 	Accessors bool     // properties are something else than fields to their users, each kind under its own heading
 	SeesOuter bool     // a module sees what the modules around it have, and what it has in other libraries
+	ByArity   bool     // types of one name are told apart by how many type parameters they have
 	Partial   bool     // a type may come in parts, of which one says who sees it for all
 	Lists     bool     // files say themselves what they export
 	Dynamic   bool     // programs commonly make names while they run

@@ -105,7 +105,7 @@ func nameOf(cref string) *prose.Name {
 	if !isID {
 		name = strings.NewReplacer("{", "<", "}", ">").Replace(name)
 		if i := strings.Index(name, "this["); i >= 0 && strings.HasSuffix(name, "]") {
-			name = name[:i] + "this(" + name[i+len("this["):len(name)-1] + ")"
+			name = name[:i] + indexer + "(" + name[i+len("this["):len(name)-1] + ")"
 		}
 		for _, word := range []string{"operator", "implicit operator", "explicit operator"} {
 			if op, rest, ok := cutOperator(name, word); ok {
@@ -192,8 +192,11 @@ var operators = map[string]string{
 	"op_GreaterThanOrEqual": "operator >=", "op_BitwiseAnd": "operator &", "op_BitwiseOr": "operator |", "op_ExclusiveOr": "operator ^", "op_LogicalNot": "operator !",
 	"op_OnesComplement": "operator ~", "op_UnaryNegation": "operator -", "op_UnaryPlus": "operator +", "op_Increment": "operator ++", "op_Decrement": "operator --",
 	"op_LeftShift": "operator <<", "op_RightShift": "operator >>", "op_UnsignedRightShift": "operator >>>", "op_True": "operator true", "op_False": "operator false", "op_Implicit": "implicit operator",
-	"op_Explicit": "explicit operator", "Item": "this",
+	"op_Explicit": "explicit operator", "Item": indexer,
 }
+
+// indexer is what answers to brackets behind an object.
+const indexer = "this[]"
 
 // splitParams cuts a list at the commas that stand in no bracket.
 func splitParams(list string) []string {

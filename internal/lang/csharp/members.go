@@ -430,7 +430,7 @@ func (r *reader) accessors(i, end int, shown bool) int {
 
 // indexer reads what answers to brackets behind an object.
 func (r *reader) indexer(h head, end int) int {
-	h.kind = model.KindIndexer
+	h.kind, h.called = model.KindIndexer, "this[]"
 	mark := r.begin(h.mods)
 	o := model.Occurrence{Callable: &model.Callable{}}
 	r.putTyped(h, &o)
