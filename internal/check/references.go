@@ -114,7 +114,7 @@ func (p *Pass) references(visit func(d *model.Declaration, place finding.Place, 
 	p.eachText(func(d *model.Declaration, f *model.Facts, sections *prose.Sections, from link.Scope) {
 		for nodes := range sections.All {
 			prose.Walk(nodes, func(n *prose.Node) bool {
-				if n.Kind == prose.Reference || n.Kind == prose.Inherited && n.Strict {
+				if n.Kind == prose.Reference && (n.Target != "" || n.Info != prose.Value) || n.Kind == prose.Inherited && n.Strict {
 					visit(d, f.Place(shownSpan(n)), n, from)
 				}
 				return true

@@ -311,9 +311,47 @@ func (x *Index) typeAround(d *model.Declaration, name string) Target {
 			}
 			return Target{Declaration: m}
 		}
+		if habits != nil && habits.SeesInner {
+			if m := x.innerOfBase(at, first, 0); m != nil && m != d {
+				if dotted {
+					return x.under(Target{Declaration: m}, rest)
+				}
+				return Target{Declaration: m}
+			}
+		}
 	}
 	return Target{}
 }
+
+// innerOfBase finds a type that a type has as a member from one of its bases. These are
+// looked up by their names alone, since their own heads may ask for members of others.
+func (x *Index) innerOfBase(d *model.Declaration, name string, depth int) *model.Declaration {
+	if depth > mostBases {
+		return nil
+	}
+	for _, o := range d.Occurrences {
+		for _, b := range o.Bases() {
+			for t := range o.Tokens(b.Type) {
+				if t.Kind != model.TokenType {
+					continue
+				}
+				if base := x.Type(d.Module, o.File, t.Text).Declaration; base != nil && base != d {
+					if m := base.Member(name); m != nil && m.Kind().IsType() {
+						return m
+					}
+					if m := x.innerOfBase(base, name, depth+1); m != nil {
+						return m
+					}
+				}
+				break
+			}
+		}
+	}
+	return nil
+}
+
+// mostBases is how many bases above one another are looked through for a type that stands in them.
+const mostBases = 8
 
 // bases are the declarations among what a type embeds.
 func (x *Index) bases(d *model.Declaration) []*model.Declaration { return x.madeOf(d).bases }

@@ -52,6 +52,10 @@ const (
 	Footnotes = "footnotes" // items are numbered as the text refers to them
 )
 
+// Value is the Info of a Reference that shows the value of the constant it names, or of the
+// text's subject where it names nothing.
+const Value = "value"
+
 // Label is the word that a note begins with, of a kind such as "note" or "versionadded": in
 // English, and with what a renderer needs to say it in another language. A version may be
 // part of it.

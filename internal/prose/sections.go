@@ -9,6 +9,7 @@ type Sections struct {
 	Parts      []Part
 	Flaws      []Flaw
 	Type       []Node   // what the comment says of its subject's type, inline
+	Words      []string // by which readers may look for its subject besides
 	Marks      []string // what the comment says of its subject in one word, each one of Marks
 	// Obsolete is set where the comment says that its subject is deprecated, also
 	// where it gives no advice.

@@ -38,10 +38,12 @@ func (b *builder) tag(at, to int) int {
 		if strings.HasPrefix(name, "%") { // how it is written comes first
 			name, begin, _ = b.first(begin+len(name), stop)
 		}
-		if name == "" {
-			b.add(prose.Node{Kind: prose.Text, Text: "the value", Span: span})
+		if name == "" { // of what the comment is on
+			b.add(prose.Node{Kind: prose.Reference, Info: prose.Value, Span: span, Children: []prose.Node{{Kind: prose.Text, Text: "the value", Span: span}}})
 		} else {
-			b.add(b.reference(begin, begin+len(name), true))
+			n := b.reference(begin, begin+len(name), true)
+			n.Info = prose.Value
+			b.add(n)
 		}
 	case "inheritDoc":
 		b.line(at)
@@ -66,6 +68,7 @@ func (b *builder) tag(at, to int) int {
 			term, _, _ = strings.Cut(content[1:], `"`)
 		}
 		b.text(term, at, end+1, true)
+		b.out.Words = append(b.out.Words, strings.Fields(term)...)
 	case "systemProperty":
 		b.line(at)
 		b.add(prose.Node{Kind: prose.Code, Text: content, Span: span})

@@ -75,7 +75,7 @@ func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
 
 // shape is how Java writes comments, strings and marks (JLS 3).
 var shape = lexing.Shape{
-	Names:    lexing.NameBytes("$"),
+	Names:    lexing.NameBytes(`$\`),
 	Keyword:  func(word string) bool { return keywords[word] },
 	Comments: []lexing.CommentShape{{Open: "//"}, {Open: "/*", Close: "*/"}},
 	Strings:  []lexing.StringShape{{Open: `"""`, Escape: '\\', Lines: true}, {Open: `"`, Escape: '\\'}, {Open: "'", Escape: '\\'}},

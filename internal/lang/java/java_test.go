@@ -94,13 +94,15 @@ func TestBuildFiles(t *testing.T) {
 		want       lang.Root
 		ok         bool
 	}{
-		"a version from above":   {"client/pom.xml", pom, lang.Root{Folder: "client", Name: "tide-client", Version: "2.3"}, true},
-		"a version of its own":   {"pom.xml", "<project><artifactId>a</artifactId><version>1</version></project>", lang.Root{Folder: ".", Name: "a", Version: "1"}, true},
-		"places to be filled in": {"pom.xml", "<project><artifactId>${name}</artifactId><version>${revision}</version></project>", lang.Root{Folder: "."}, true},
-		"no project":             {"pom.xml", "<settings/>", lang.Root{Folder: "."}, false},
-		"cut short":              {"pom.xml", "<project><artifactId>", lang.Root{Folder: "."}, false},
-		"a program":              {"b/build.gradle", "plugins { id 'java' }\nversion = '4.1'\n", lang.Root{Folder: "b", Version: "4.1"}, true},
-		"another program":        {"b/build.gradle.kts", "version = \"${a}\"", lang.Root{Folder: "b"}, true},
+		"a version from above":      {"client/pom.xml", pom, lang.Root{Folder: "client", Name: "tide-client", Version: "2.3"}, true},
+		"a version of its own":      {"pom.xml", "<project><artifactId>a</artifactId><version>1</version></project>", lang.Root{Folder: ".", Name: "a", Version: "1"}, true},
+		"places to be filled in":    {"pom.xml", "<project><artifactId>${name}</artifactId><version>${revision}</version></project>", lang.Root{Folder: "."}, true},
+		"no project":                {"pom.xml", "<settings/>", lang.Root{Folder: "."}, false},
+		"cut short":                 {"pom.xml", "<project><artifactId>", lang.Root{Folder: "."}, false},
+		"a program":                 {"b/build.gradle", "plugins { id 'java' }\nversion = '4.1'\n", lang.Root{Folder: "b", Version: "4.1"}, true},
+		"a program of its own name": {"all/client/client.gradle.kts", "version = '1'\nversion = '4.1'\n", lang.Root{Folder: "all/client", Version: "1"}, true},
+		"settings":                  {"settings.gradle.kts", "", lang.Root{}, false},
+		"another program":           {"b/build.gradle.kts", "version = \"${a}\"", lang.Root{Folder: "b"}, true},
 	} {
 		got, ok := java.FrontEnd{}.Root(c.file, []byte(c.data))
 		assert.Equal(t, c.ok, ok, name)

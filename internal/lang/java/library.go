@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"codrel/internal/lang"
+	"codrel/internal/lexing"
 	"codrel/internal/model"
 )
 
@@ -16,6 +17,7 @@ var (
 	_ lang.RootFinder       = FrontEnd{}
 	_ lang.Moduler          = FrontEnd{}
 	_ lang.TestNamer        = FrontEnd{}
+	_ lang.Chooser          = FrontEnd{}
 	_ lang.Native           = FrontEnd{}
 	_ lang.Library          = FrontEnd{}
 	_ lang.CommentPolicy    = FrontEnd{}
@@ -27,14 +29,18 @@ var (
 
 // MarkerNames are the files by which the usual build tools know a library.
 func (FrontEnd) MarkerNames() []string {
-	return []string{"pom.xml", "build.gradle", "build.gradle.kts"}
+	return []string{"pom.xml", "*.gradle", "*.gradle.kts"}
 }
 
 // Root reads a build file. Gradle's are programs: of them nothing but that they are there
 // is known.
 func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 	root := lang.Root{Folder: path.Dir(file)}
-	if path.Base(file) != "pom.xml" {
+	if name := path.Base(file); name != "pom.xml" {
+		name = strings.TrimSuffix(strings.TrimSuffix(name, ".kts"), ".gradle")
+		if name != "build" && name != path.Base(root.Folder) { // settings and pieces of programs mark nothing
+			return root, false
+		}
 		root.Version = gradleVersion(string(data))
 		return root, true
 	}
@@ -78,6 +84,44 @@ func gradleVersion(text string) string {
 		}
 	}
 	return ""
+}
+
+// Choose reads the module declarations of a library: the packages that they export to all are
+// what users may import. Without such declarations every package is.
+func (f FrontEnd) Choose(_ lang.Root, files []string, read func(string) []byte) (choice lang.Choice) {
+	for _, file := range files {
+		if path.Base(file) != moduleFile || f.IsTest(file) {
+			continue
+		}
+		for _, name := range exported(string(read(file))) {
+			choice.Entries = append(choice.Entries, model.Entry{Path: name})
+		}
+	}
+	return choice
+}
+
+// moduleFile is the file of a module's declaration (JLS 7.7).
+const moduleFile = "module-info.java"
+
+// exported are the packages that a module declaration exports without saying to whom.
+func exported(text string) (names []string) {
+	stream, back := lexing.Borrow()
+	defer back()
+	shape.Lex(text, stream)
+	c := stream.Look(text)
+	for i := range c.Tokens {
+		if c.Word(i) != "exports" || !c.Is(i-1, '{') && !c.Is(i-1, ';') && !c.Is(i-1, '}') {
+			continue
+		}
+		end := i + 1
+		for end < len(c.Tokens) && (c.Word(end) != "" && c.Word(end) != "to" || c.Is(end, '.')) {
+			end++
+		}
+		if c.Is(end, ';') {
+			names = append(names, c.Dotted(i+1, end))
+		}
+	}
+	return names
 }
 
 // IsNative reports whether a name needs no import.

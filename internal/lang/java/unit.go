@@ -268,7 +268,7 @@ func (r *reader) add(o model.Occurrence, own owner, name int, doc *model.Doc, m 
 	o.Name, o.NameSpan = r.Text[t.From:t.To], source.Span{Start: t.From, End: t.To}
 	o.Line = int32(r.facts.Lines.Line(t.From))
 	o.Parent, o.Scope, o.Doc = own.at, own.scope, doc
-	o.Deprecated = m.deprecated || doc != nil && deprecates(doc.Text)
+	o.Deprecated = m.deprecated || doc != nil && hasTag(doc.Text, "@deprecated")
 	if o.Visibility = m.access; !m.said && (own.kind == model.KindInterface || own.kind == model.KindAnnotation) {
 		o.Visibility = model.Public
 	}
@@ -281,16 +281,44 @@ func (r *reader) add(o model.Occurrence, own owner, name int, doc *model.Doc, m 
 			o.Modify(word)
 		}
 	}
+	if doc != nil && hasTag(doc.Text, "@hidden") {
+		if o.Extra == nil {
+			o.Extra = &model.Extra{}
+		}
+		o.Extra.Directives = append(o.Extra.Directives, model.Directive{Verb: "hide", Span: o.NameSpan})
+	}
+	if strings.IndexByte(o.Name, '\\') >= 0 {
+		o.Name = unescaped(o.Name)
+	}
 	r.facts.Occurrences = append(r.facts.Occurrences, o)
 	return int32(len(r.facts.Occurrences) - 1)
 }
 
 var accessWords = setOf("public protected private")
 
-// deprecates reports whether a comment has the tag that makes its subject deprecated.
-func deprecates(text string) bool {
+// unescaped is a name with the characters that it writes as their numbers (JLS 3.3).
+func unescaped(name string) string {
+	var b strings.Builder
 	for {
-		i := strings.Index(text, "@deprecated")
+		before, rest, found := strings.Cut(name, `\u`)
+		b.WriteString(before)
+		if !found {
+			return b.String()
+		}
+		rest = strings.TrimLeft(rest, "u")
+		n, err := strconv.ParseUint(rest[:min(4, len(rest))], 16, 16)
+		if err != nil {
+			return b.String() + `\u` + rest
+		}
+		b.WriteRune(rune(n))
+		name = rest[4:]
+	}
+}
+
+// hasTag reports whether a comment has a block tag.
+func hasTag(text, tag string) bool {
+	for {
+		i := strings.Index(text, tag)
 		if i < 0 {
 			return false
 		}

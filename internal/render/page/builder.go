@@ -190,6 +190,9 @@ func (b *Builder) code(n *prose.Node) Inline {
 }
 
 func (b *Builder) reference(n *prose.Node) Inline {
+	if n.Info == prose.Value {
+		return b.value(n)
+	}
 	switch r := b.Links.ResolveNode(b.Scope, n); {
 	case r.Outcome == link.Found, r.Outcome == link.External:
 		return b.linked(&Target{Target: r.Target}, n.Children)
@@ -197,6 +200,32 @@ func (b *Builder) reference(n *prose.Node) Inline {
 		return Inline{Kind: Text, Text: n.Text} // brackets that are no reference stay as they were written
 	}
 	return b.linked(nil, n.Children)
+}
+
+// value is the value of the constant that a reference names, where its signature shows it.
+func (b *Builder) value(n *prose.Node) Inline {
+	d := b.Scope.Declaration
+	to := (*Target)(nil)
+	if n.Target != "" {
+		r := b.Links.ResolveNode(b.Scope, n)
+		if d = r.Target.Declaration; d == nil {
+			return b.linked(nil, n.Children)
+		}
+		to = &Target{Target: r.Target}
+	}
+	text := ""
+	if d != nil {
+		at := d.Speaks(model.Signature)
+		for t := range at.Tokens(at.Signature) {
+			if t.Kind == model.TokenLiteral {
+				text = t.Text
+			}
+		}
+	}
+	if text == "" {
+		return b.linked(to, n.Children)
+	}
+	return b.linked(to, []prose.Node{{Kind: prose.Code, Text: text, Span: n.Span}})
 }
 
 // linked is text that leads somewhere, without links inside it: they may not nest.

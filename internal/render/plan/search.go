@@ -151,6 +151,9 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 		e.Scope = strings.TrimSuffix(strings.TrimSuffix(path, d.Name), ".")
 	}
 	e.Summary = p.Summary(d)
+	if sections, _ := p.Links.Sections(d); len(sections.Words) > 0 {
+		e.Words = append(e.Words, strings.Fields(strings.ToLower(strings.Join(sections.Words, " ")))...)
+	}
 	if at := d.Speaks(model.Signature); at.Callable != nil {
 		forms := p.Links.Overloads(d)
 		if forms == nil {

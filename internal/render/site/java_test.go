@@ -168,7 +168,7 @@ func TestJavaPages(t *testing.T) {
 		"Booking b = agent.book(vessel); if (b.depth() < 3) { }",
 		"Type parameters V what is moored",
 		"See also moor(Vessel)",
-		"HOURS = 12 The most hours, the value.",
+		"HOURS int = 12 The most hours, 12.",
 		"Overload 1 public abstract Reply moor(V vessel) throws Full Overload 2 public Reply moor(Vessel vessel, int hours)",
 	} {
 		says(booking, want)
@@ -204,6 +204,60 @@ func TestJavaOverloads(t *testing.T) {
 	for _, anchor := range []string{strings.TrimPrefix(two, "Booking.html#"), strings.TrimPrefix(one, "#")} {
 		assert.Contains(t, string(booking), `id="`+anchor+`"`)
 	}
+}
+
+// What a module exports is what users see; a type that a class inherits needs no more than its
+// name; what a tag hides is not shown, and index terms are words to search for.
+func TestJavaSurface(t *testing.T) {
+	page := surfaceOf(t, javaClient+`
+-- src/main/java/module-info.java --
+/** Tide. */
+module tide.client {
+  requires transitive java.base;
+  exports tide.client;
+  exports tide.client.wire to tide.board, tide.desk;
+  opens tide.client.wire;
+}
+-- src/main/java/tide/client/Night.java --
+package tide.client;
+/** A booking at night, {@index "tide table" for search}, up to {@value Booking#HOURS} hours. */
+public abstract class Night extends Booking<Vessel> {
+  /**
+   * Wakes.
+   * @throws Full when all are up
+   */
+  public void wake() throws Full {}
+  /** Not here. @hidden no block */
+  public void kept() {}
+  /**
+   * Nowhere.
+   * @hidden
+   */
+  public void gone() {}
+  /** Escaped. */
+  public int d\u0065pth;
+}
+`)
+	const night = "reference/tide-client/tide.client/Night.html"
+	text := page(night)
+	assert.Contains(t, text, "tide table, up to 12 hours.")
+	assert.Contains(t, text, "kept")
+	assert.NotContains(t, text, "gone")
+	assert.Contains(t, text, "depth")
+	files, m := javaSite(t, `
+-- src/main/java/module-info.java --
+module tide.client { exports tide.client; exports tide.client.wire to tide.board; }
+-- src/main/java/tide/client/Night.java --
+package tide.client;
+/** A booking at night. */
+public abstract class Night extends Booking<Vessel> {
+  /** Wakes. */
+  public void wake() throws Full {}
+}
+`)
+	require.NotNil(t, files)
+	assert.Contains(t, string(m[night].Data), `throws </span><a href="Booking.Full.html">`)
+	assert.NotContains(t, m, "reference/tide-client/tide.client.wire/index.html", "it is exported to one module alone")
 }
 
 // The findings are those that a sensible maintainer would mend, at their places.
