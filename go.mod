@@ -3,6 +3,7 @@ module codrel
 go 1.26.0
 
 require (
+	github.com/antchfx/xmlquery v1.5.2
 	github.com/bmatcuk/doublestar/v4 v4.10.4
 	github.com/cespare/xxhash/v2 v2.3.0
 	github.com/chromedp/cdproto v0.159.2
@@ -24,7 +25,9 @@ require (
 )
 
 require (
+	github.com/antchfx/xpath v1.3.9 // indirect
 	github.com/go-json-experiment/json v0.0.0-20260213210345-44df1a37e875 // indirect
+	github.com/golang/groupcache v0.0.0-20210331224755-41bb18bfe9da // indirect
 	golang.org/x/text v0.43.0 // indirect
 )
 

@@ -218,7 +218,7 @@ func (r *run) readSummed(file discover.File) (facts *model.Facts, problems []fin
 	if r.options.sums {
 		sum = sha256.Sum256(data)
 	}
-	facts = file.End.Read(lang.File{Path: file.Path, Text: source.Decode(data), Deep: r.options.Inside || discover.IsTest(file)})
+	facts = file.End.Read(lang.File{Path: file.Path, Text: source.Decode(data), Deep: r.options.Inside || discover.IsTest(file), Other: r.other})
 	if !facts.Generated && matchesAny(r.options.Settings.Generated, file.Path) {
 		facts.Generated = true
 	}
@@ -227,6 +227,24 @@ func (r *run) readSummed(file discover.File) (facts *model.Facts, problems []fin
 	}
 	return facts, facts.Problems, sum
 }
+
+// other gives the bytes of a file that a comment takes text from, or nil.
+func (r *run) other(file string) []byte {
+	if !fs.ValidPath(file) {
+		return nil
+	}
+	if info, err := fs.Stat(r.fsys, file); err != nil || !info.Mode().IsRegular() || info.Size() > largestTaken {
+		return nil
+	}
+	data, err := fs.ReadFile(r.fsys, file)
+	if err != nil {
+		return nil
+	}
+	return data
+}
+
+// largestTaken is the size of a file that a comment may take text from, in bytes.
+const largestTaken = 8 << 20
 
 func matchesAny(patterns []string, path string) bool {
 	for _, p := range patterns {

@@ -128,6 +128,13 @@ func (r *run) mayBeSource(file string) bool {
 			return true
 		}
 	}
+	for _, lib := range r.libraries {
+		for _, f := range lib.Model.Files {
+			if f != nil && slices.Contains(f.Takes, file) {
+				return true
+			}
+		}
+	}
 	for _, lib := range r.libraries { // it was a folder
 		if slices.ContainsFunc(lib.Files, func(f discover.File) bool { return strings.HasPrefix(f.Path, file+"/") }) {
 			return true
@@ -168,7 +175,10 @@ func (r *run) known(file discover.File) (facts *model.Facts, problems []finding.
 	if facts == nil || facts.Language != file.End.Habits().Language {
 		return nil, nil, false
 	}
-	if slices.ContainsFunc(r.earlier.changed, func(c string) bool { return c == file.Path || strings.HasPrefix(file.Path, c+"/") || c == "." }) {
+	changed := func(file string) bool {
+		return slices.ContainsFunc(r.earlier.changed, func(c string) bool { return c == file || strings.HasPrefix(file, c+"/") || c == "." })
+	}
+	if changed(file.Path) || slices.ContainsFunc(facts.Takes, changed) {
 		return nil, nil, false
 	}
 	return facts, r.earlier.problems[file.Path], true

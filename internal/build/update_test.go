@@ -199,6 +199,7 @@ func TestUpdateFindings(t *testing.T) {
 	files := harbour()
 	files["broken.go"] = &fstest.MapFile{Data: []byte("package engine\n\nfunc Broken( {}\n")}
 	files["fragments/tides.md"] = &fstest.MapFile{Data: []byte("Tides.\n")}
+	files["board/Row.cs"] = &fstest.MapFile{Data: []byte("namespace Board;\n/// <include file='rows.xml' path='rows/summary'/>\npublic class Row { }\n")}
 	options := build.Options{FrontEnds: languages.All, Folder: "harbour"}
 	s, err := build.Link(t.Context(), files, options)
 	require.NoError(t, err)
@@ -213,6 +214,10 @@ func TestUpdateFindings(t *testing.T) {
 		{"tide/tide.go", "package tide\n\n// Predictor see [Nothing.Here].\ntype Predictor interface{ At(int) float64 }\n"},
 		{"broken.go", "package engine\n\nfunc {}\n"},
 		{"broken.go", ""},
+		{"board/rows.xml", "<rows><summary>A row.</summary></rows>"},
+		{"board/rows.xml", "<rows><summary>A <see cref='Nothing'/>.</summary></rows>"},
+		{"board/rows.xml", "<rows/>"},
+		{"board/rows.xml", ""},
 	} {
 		if files[change.file] = (&fstest.MapFile{Data: []byte(change.text)}); change.text == "" {
 			delete(files, change.file)

@@ -50,9 +50,12 @@ type Tide struct {
 		"nothing to take": `"{text}" inherits nothing: nothing that {kind} {name} overrides or implements has a comment`,
 		"fits no form":    `no overload has the parameters of "{text}"; there is {forms}`,
 		"no text":         `"{text}" has no text to inherit`,
+		"no file":         `{file} is not there to take text from`,
+		"no part":         `"{text}" finds nothing in {file}`,
 		"out of reach":    `"{text}" has no page to link to: it is not visible to users`,
 	},
 	module: func(p *Pass) {
+		p.untaken()
 		p.references(func(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
 			p.broken(d, place, n, from)
 		})
@@ -104,6 +107,20 @@ type Phase struct{ Age int }
 			p.ambiguous(d, place, n, from)
 		})
 	},
+}
+
+// untaken reports what comments take from other files that is not there.
+func (p *Pass) untaken() {
+	for _, f := range p.Module.Files {
+		for _, u := range f.Untaken {
+			found := finding.Finding{Rule: finding.BrokenReference, Form: "no file", Place: f.Place(u.Span), Arguments: []finding.Argument{argument("file", u.File)}}
+			if u.Part != "" {
+				found.Form = "no part"
+				found.Arguments = append(found.Arguments, argument("text", u.Part))
+			}
+			p.report(nil, found)
+		}
+	}
 }
 
 // placer makes a finding's place of a span.

@@ -21,6 +21,10 @@ type File struct {
 	Path string // from the project's root, with "/"; conditions may hang on its name
 	Text source.Text
 	Deep bool // fill in Facts.Inside too, where the front end can
+	// Other gives the bytes of another file of the project, by its path from the root, for
+	// comments that take text from there; nil where there is none. Where it is nil itself,
+	// they take nothing.
+	Other func(path string) []byte
 }
 
 // FrontEnd reads the files of one language.
@@ -31,8 +35,8 @@ type FrontEnd interface {
 	Extensions() []string
 	// SkipFolders are names of folders that are never the maintainer's own code.
 	SkipFolders() []string
-	// Read extracts what the file declares. It is a pure function of the file,
-	// keeps what can be read of broken input, and never panics.
+	// Read extracts what the file declares. It is a pure function of the file and of those
+	// that it takes text from, keeps what can be read of broken input, and never panics.
 	Read(File) *model.Facts
 }
 

@@ -35,6 +35,8 @@ type Facts struct {
 	Stray           []Stray           `json:"stray,omitempty"`
 	Empty           []Blank           `json:"empty,omitempty"`    // attached comments without a word
 	Problems        []finding.Finding `json:"problems,omitempty"` // what could not be read
+	Takes           []string          `json:"takes,omitempty"`    // other files that its comments take text from, whether they are there or not
+	Untaken         []Untaken         `json:"untaken,omitempty"`  // what they take that is not there
 	Inside          *Inside           `json:"inside,omitempty"`   // nil unless it was asked for
 }
 
@@ -385,6 +387,13 @@ type Stray struct {
 	Span    source.Span `json:"span,omitzero"`
 	Name    string      `json:"name,omitempty"`    // what it seems to describe
 	Because string      `json:"because,omitempty"` // why it is not attached, as a message form's name
+}
+
+// Untaken is a place where a comment takes text from another file that has none of it.
+type Untaken struct {
+	Span source.Span `json:"span,omitzero"`
+	File string      `json:"file,omitempty"` // as written
+	Part string      `json:"part,omitempty"` // as written: what of the file is meant; "" where there is no such file
 }
 
 // Blank is a comment without a word.

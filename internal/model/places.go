@@ -35,7 +35,8 @@ func (p *Places) At(offset int) int32 {
 		return p.doc.Span.Start
 	}
 	i := min(sort.SearchInts(p.starts, offset+1)-1, len(p.doc.Lines)-1)
-	return p.doc.Lines[i].Start + int32(offset-p.starts[i])
+	line := p.doc.Lines[i]
+	return min(line.Start+int32(offset-p.starts[i]), max(line.Start, line.End)) // text that was taken from elsewhere may be longer
 }
 
 // Span is where a piece of the text stands in the file.
@@ -45,4 +46,29 @@ func (p *Places) Span(from, to int) source.Span {
 		return source.Span{Start: start, End: start}
 	}
 	return source.Span{Start: start, End: max(start, p.At(to-1)+1)}
+}
+
+// Replaced is the comment with another text in place of a piece of its own. What stands in
+// that has the piece's place in the file.
+func (d *Doc) Replaced(from, to int, text string) *Doc {
+	p := d.Places()
+	first := sort.SearchInts(p.starts, from+1) - 1
+	last := sort.SearchInts(p.starts, to+1) - 1
+	out := *d
+	out.Text = d.Text[:from] + text + d.Text[to:]
+	if len(d.Lines) <= last {
+		return &out
+	}
+	piece := source.Span{Start: p.At(from), End: max(p.At(from), p.At(to))}
+	out.Lines = append([]source.Span{}, d.Lines[:first]...)
+	for i := 0; i <= strings.Count(text, "\n"); i++ {
+		line := piece
+		if i == 0 {
+			line.Start = d.Lines[first].Start
+		}
+		out.Lines = append(out.Lines, line)
+	}
+	out.Lines[len(out.Lines)-1].End = max(out.Lines[len(out.Lines)-1].End, d.Lines[last].End)
+	out.Lines = append(out.Lines, d.Lines[last+1:]...)
+	return &out
 }

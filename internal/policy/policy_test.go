@@ -28,7 +28,7 @@ prose/markup:      -
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model finding source
-lang/csharp:       lang lexing model finding source
+lang/csharp:       lang lexing model finding prose/markup source
 lang/java:         lang lexing model finding source
 lang/python:       lang lexing model finding source
 lang/script:       lang lexing model finding source
@@ -82,6 +82,8 @@ only look,prose/markdown      golang.org/x/net
 only look                     github.com/tdewolff/parse/v2
 only render/site              github.com/tdewolff/minify/v2
 only recall                   github.com/cespare/xxhash/v2
+only lang/csharp              github.com/antchfx/xmlquery
+only lang/csharp              github.com/antchfx/xpath
 only preview                  net/http
 only guide,example,vcs        os/exec
 only -                        github.com/alecthomas/chroma/v2

@@ -12,6 +12,8 @@ import (
 	"path"
 	"strings"
 
+	"github.com/antchfx/xmlquery"
+
 	"codrel/internal/finding"
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
@@ -165,7 +167,7 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	if (FrontEnd{}).IsTest(file.Path) {
 		facts.Role = model.RoleTest
 	}
-	r := reader{facts: facts, arena: lexing.NewArena(text)}
+	r := reader{facts: facts, arena: lexing.NewArena(text), other: file.Other}
 	if file.Text.Encoding == source.Latin1 {
 		r.unreadable(file.Text.Foreign, "encoding", "")
 	}
@@ -203,6 +205,8 @@ type reader struct {
 	space    string   // the namespace at hand
 	extended int      // what opens the list of what is extended, in a block of extensions
 	troubled bool
+	other    func(path string) []byte  // see [lang.File]
+	taken    map[string]*xmlquery.Node // files that comments take text from, by their paths; nil where there is none
 }
 
 // trouble says that source cannot be read, once a file: the first place matters.

@@ -276,7 +276,7 @@ func (r *reader) doc(i int) *model.Doc {
 		return nil
 	}
 	if len(parts) == 1 {
-		return r.made(parts[0])
+		return r.included(r.made(parts[0]))
 	}
 	whole := model.Doc{Span: source.Span{Start: parts[len(parts)-1].Start, End: parts[0].End}}
 	for n := len(parts) - 1; n >= 0; n-- {
@@ -293,7 +293,7 @@ func (r *reader) doc(i int) *model.Doc {
 	if whole.Text == "" {
 		return nil
 	}
-	return &whole
+	return r.included(&whole)
 }
 
 // isLine reports whether a comment is a line of a doc comment. A row of slashes is an ornament.

@@ -111,7 +111,7 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	if (FrontEnd{}).IsTest(file.Path) {
 		facts.Role = model.RoleTest
 	}
-	r := reader{facts: facts, arena: lexing.NewArena(text)}
+	r := reader{facts: facts, arena: lexing.NewArena(text), other: file.Other}
 	if file.Text.Encoding == source.Latin1 {
 		r.unreadable(file.Text.Foreign, "encoding", "")
 	}
@@ -146,6 +146,7 @@ type reader struct {
 	depth    int      // of types in types
 	module   string   // the package, whole
 	troubled bool
+	other    func(path string) []byte // see [lang.File]
 }
 
 // trouble says that source cannot be read, once a file: the first place matters.

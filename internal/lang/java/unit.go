@@ -259,6 +259,9 @@ func (r *reader) made(span source.Span, dialect string) *model.Doc {
 		return nil
 	}
 	doc.Dialect = dialect
+	if dialect == "" {
+		return r.withSnippets(doc)
+	}
 	return doc
 }
 

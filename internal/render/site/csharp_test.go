@@ -184,6 +184,35 @@ func TestCSharpPages(t *testing.T) {
 	says(wire+"VesselExtensions.html", "public static void Send(this Vessel vessel)")
 }
 
+// Text that a comment includes from an XML file counts as its own.
+func TestCSharpIncludes(t *testing.T) {
+	page := surfaceOf(t, boardHelper+`
+-- board/Row.cs --
+namespace Tide.Board;
+
+/// <include file='docs/rows.xml' path='rows/row[@name="Row"]/*'/>
+public class Row
+{
+    /// <include file="docs\rows.xml" path="rows/row[@name='Show']/summary" />
+    /// <include file='rows.xml' path='//param'/>
+    /// <returns>How many.</returns>
+    public int Show(int at) => 0;
+}
+-- board/docs/rows.xml --
+<?xml version="1.0"?>
+<rows>
+  <row name="Row"><summary>A row of a <see cref="Board{T}"/>.</summary><remarks>Lit at night.</remarks></row>
+  <row name="Show"><summary>Shows &lt;one&gt;.</summary></row>
+</rows>
+-- rows.xml --
+<rows><param name="at">Where.</param></rows>
+`)
+	const row = "reference/board/Tide.Board/Row.html"
+	assert.Contains(t, page(row), "A row of a Board&lt;T&gt; . Lit at night.")
+	assert.Contains(t, page(row), "Shows &lt;one&gt;.")
+	assert.Contains(t, page(row), "at Where.")
+}
+
 // The findings are those that a sensible maintainer would mend, at their places.
 func TestCSharpFindings(t *testing.T) {
 	files := fstest.MapFS{}
@@ -210,7 +239,15 @@ public class Flawed
     /// <summary>See <see cref="Show(string)"/>.</summary>
     public override string ToString() => "";
     public override int GetHashCode() => 0;
+    /// <include file='none.xml' path='a/b'/>
+    public void Taken() {}
+    /// <include file='some.xml' path='a/c[@name="x"]'/><summary>Its own.</summary>
+    public void Partly() {}
+    /// <include file='some.xml' path='a/['/><summary>Its own.</summary>
+    public void Wrongly() {}
 }
+-- board/some.xml --
+<a><b>B</b></a>
 `)).Files {
 		files[f.Name] = &fstest.MapFile{Data: f.Data}
 	}
@@ -234,5 +271,8 @@ public class Flawed
 		`Flawed.cs:15:9 broken-reference "<inheritdoc/>" inherits nothing: nothing that method Flawed.Unlike overrides or implements has a comment`,
 		"Flawed.cs:17:9 malformed-comment <summary> is opened here and never closed",
 		"Flawed.cs:18:35 deprecated-without-advice method Flawed.Old is deprecated, but its comment does not say what to use instead",
+		"Flawed.cs:22:9 broken-reference none.xml is not there to take text from",
+		`Flawed.cs:24:9 broken-reference "a/c[@name="x"]" finds nothing in some.xml`,
+		`Flawed.cs:26:9 broken-reference "a/[" finds nothing in some.xml`,
 	}, got)
 }

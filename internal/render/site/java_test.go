@@ -220,7 +220,11 @@ module tide.client {
 }
 -- src/main/java/tide/client/Night.java --
 package tide.client;
-/** A booking at night, {@index "tide table" for search}, up to {@value Booking#HOURS} hours. */
+/**
+ * A booking at night, {@index "tide table" for search}, up to {@value Booking#HOURS} hours.
+ * {@snippet file="Wake.java" region=wake}
+ * {@snippet class="tide.Wake" lang=java}
+ */
 public abstract class Night extends Booking<Vessel> {
   /**
    * Wakes.
@@ -237,10 +241,18 @@ public abstract class Night extends Booking<Vessel> {
   /** Escaped. */
   public int d\u0065pth;
 }
+-- src/main/java/tide/client/snippet-files/Wake.java --
+// @start region="wake"
+if (night) { // @highlight substring="night"
+  wake(); }
+  // @end
+-- src/main/snippets/tide/Wake.java --
+class Wake { @Override void all() {} }
 `)
 	const night = "reference/tide-client/tide.client/Night.html"
 	text := page(night)
 	assert.Contains(t, text, "tide table, up to 12 hours.")
+	assert.Contains(t, text, "if (night) { wake(); } class Wake { @Override void all() {} }")
 	assert.Contains(t, text, "kept")
 	assert.NotContains(t, text, "gone")
 	assert.Contains(t, text, "depth")

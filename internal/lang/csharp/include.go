@@ -1,0 +1,128 @@
+package csharp
+
+import (
+	"bytes"
+	"html"
+	"path"
+	"slices"
+	"strings"
+
+	"github.com/antchfx/xmlquery"
+
+	"codrel/internal/model"
+	"codrel/internal/prose/markup"
+)
+
+// This file puts text of XML files into comments that include it (Annex D of the standard,
+// its element "include").
+
+// included is a comment with the text that it includes from other files.
+func (r *reader) included(doc *model.Doc) *model.Doc {
+	if doc == nil || r.other == nil || !strings.Contains(doc.Text, includeTag) {
+		return doc
+	}
+	for at, n := 0, 0; n < mostIncludes; n++ {
+		i := strings.Index(doc.Text[at:], includeTag)
+		if i < 0 {
+			break
+		}
+		at += i
+		tag, ok := markup.ReadTag(doc.Text[at:])
+		if !ok {
+			break
+		}
+		end := at + tag.Length
+		text := r.include(doc, at, end, tag.Attribute("file"), tag.Attribute("path"))
+		if !tag.Empty {
+			if i := strings.Index(doc.Text[end:], "</include>"); i >= 0 {
+				end += i + len("</include>")
+			}
+		}
+		doc = doc.Replaced(at, end, text)
+		at += len(text)
+	}
+	return doc
+}
+
+const (
+	includeTag   = "<include "
+	mostIncludes = 50 // of one comment
+)
+
+// include is what a path finds in a file, as it is written there.
+func (r *reader) include(doc *model.Doc, from, to int, file, query string) string {
+	places := doc.Places()
+	missing := model.Untaken{Span: places.Span(from, to), File: file}
+	root := r.xml(file)
+	if root == nil {
+		r.facts.Untaken = append(r.facts.Untaken, missing)
+		return ""
+	}
+	found := find(root, query)
+	if len(found) == 0 {
+		missing.Part = query
+		r.facts.Untaken = append(r.facts.Untaken, missing)
+		return ""
+	}
+	var b strings.Builder
+	for _, n := range found {
+		if b.Len() > longestIncluded {
+			break
+		}
+		if n.Type == xmlquery.AttributeNode {
+			b.WriteString(html.EscapeString(n.InnerText()))
+			continue
+		}
+		b.WriteString(n.OutputXML(true))
+	}
+	return b.String()
+}
+
+// longestIncluded is how many bytes one element includes, about.
+const longestIncluded = 1 << 20
+
+// find is what an XPath expression finds in a file. The library stops the program where an
+// expression makes no sense to it.
+func find(root *xmlquery.Node, query string) (found []*xmlquery.Node) {
+	defer func() {
+		if recover() != nil {
+			found = nil
+		}
+	}()
+	found, err := xmlquery.QueryAll(root, query)
+	if err != nil {
+		return nil
+	}
+	return found
+}
+
+// xml is a file, by its path from the folder of the source, or from one above that; nil
+// where there is none that can be read.
+func (r *reader) xml(file string) *xmlquery.Node {
+	file = strings.ReplaceAll(file, "\\", "/")
+	if file == "" || path.IsAbs(file) {
+		return nil
+	}
+	for dir := path.Dir(r.facts.Path); ; dir = path.Dir(dir) {
+		at := path.Join(dir, file)
+		root, known := r.taken[at]
+		if !known {
+			if !slices.Contains(r.facts.Takes, at) {
+				r.facts.Takes = append(r.facts.Takes, at)
+			}
+			if data := r.other(at); data != nil {
+				root, _ = xmlquery.Parse(bytes.NewReader(data))
+			}
+			if r.taken == nil {
+				r.taken = map[string]*xmlquery.Node{}
+			}
+			r.taken[at] = root
+		}
+		if root != nil {
+			return root
+		}
+		if dir == "." || dir == "/" {
+			return nil
+		}
+	}
+}
