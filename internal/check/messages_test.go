@@ -385,6 +385,22 @@ func Moor() {}
 /** See {@link moor for it. */
 export const A = 1;
 `, `is opened here and never closed`},
+	{finding.BrokenReference, "no file", `
+-- a.cs --
+namespace Port;
+/// <summary>A berth.</summary>
+/// <include file='berths.xml' path='berths/berth'/>
+public class Berth { }
+`, `a.cs:3:5 error berths.xml is not there to take text from`},
+	{finding.BrokenReference, "no part", `
+-- a.cs --
+namespace Port;
+/// <summary>A berth.</summary>
+/// <include file='berths.xml' path='berths/berth'/>
+public class Berth { }
+-- berths.xml --
+<berths/>
+`, `a.cs:3:5 error "berths/berth" finds nothing in berths.xml`},
 	{finding.MalformedComment, "unopened", `
 -- a.cs --
 namespace Port;

@@ -1,9 +1,11 @@
 package lexing
 
 import (
+	"slices"
 	"sort"
 	"strings"
 
+	"codrel/internal/model"
 	"codrel/internal/source"
 )
 
@@ -133,6 +135,21 @@ func (c *Cursor) Before(i int, yield func(n int, comment source.Span) bool) {
 			return
 		}
 	}
+}
+
+// Directives are the words to Codrel in the comments before the token at an index.
+func (c *Cursor) Directives(i int) (out []model.Directive) {
+	c.Before(i, func(_ int, comment source.Span) bool {
+		text := comment.In(c.Text)
+		if rest, ok := strings.CutPrefix(text, "//"); ok {
+			if d, ok := ParseDirective(strings.TrimSpace(rest), comment); ok {
+				out = append(out, d)
+			}
+		}
+		return true
+	})
+	slices.Reverse(out)
+	return out
 }
 
 // PairAngles makes partners of "<" and ">" where only what lists of types are made of stands

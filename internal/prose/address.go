@@ -31,3 +31,18 @@ func AllowedAddress(address string) bool {
 	}
 	return false
 }
+
+// RefScheme is what addresses begin with that name a declaration, which must be there.
+const RefScheme = "ref:"
+
+// Leading is the node of what leads to an address: a reference, a fragment or a link; ok is
+// false where nothing may lead there.
+func Leading(address string) (n Node, ok bool) {
+	if name, ok := strings.CutPrefix(address, RefScheme); ok {
+		return Node{Kind: Reference, Strict: true, Target: name}, true
+	}
+	if name, ok := strings.CutPrefix(address, InsertScheme); ok {
+		return Node{Kind: Insert, Target: name}, true
+	}
+	return Node{Kind: Link, Target: address}, AllowedAddress(address)
+}

@@ -320,15 +320,12 @@ func (in *inline) named(at int) int {
 
 // leading is a text that leads to an address, or the text alone where it must not.
 func leading(address string, child prose.Node) prose.Node {
-	if name, ok := strings.CutPrefix(address, "ref:"); ok {
-		return prose.Node{Kind: prose.Reference, Strict: true, Target: name, Children: []prose.Node{child}}
+	n, ok := prose.Leading(address)
+	if n.Kind == prose.Link {
+		n, ok = prose.Leading(strings.ReplaceAll(address, " ", "")) // an address may be cut at the ends of lines
 	}
-	if name, ok := strings.CutPrefix(address, prose.InsertScheme); ok {
-		return prose.Node{Kind: prose.Insert, Target: name, Children: []prose.Node{child}}
-	}
-	address = strings.ReplaceAll(address, " ", "") // an address may be cut at the ends of lines
-	if prose.AllowedAddress(address) {
-		return prose.Node{Kind: prose.Link, Target: address, Children: []prose.Node{child}}
+	if n.Children = []prose.Node{child}; ok {
+		return n
 	}
 	return child
 }

@@ -114,15 +114,9 @@ func (in *inline) span(from, to int) source.Span {
 
 // defined is a text with a link definition: an address, or a "ref:" that must resolve.
 func (in *inline) defined(text, target string, i int) prose.Node {
-	n := prose.Node{Kind: prose.Link, Target: target}
-	if name, ok := strings.CutPrefix(target, "ref:"); ok {
-		n = prose.Node{Kind: prose.Reference, Target: name, Strict: true}
-	}
-	if name, ok := strings.CutPrefix(target, prose.InsertScheme); ok {
-		n = prose.Node{Kind: prose.Insert, Target: name}
-	}
+	n, ok := prose.Leading(target)
 	shown := prose.Node{Kind: prose.Text, Text: text, Span: in.span(i+1, i+1+len(text))}
-	if n.Kind == prose.Link && !prose.AllowedAddress(target) {
+	if !ok {
 		return shown
 	}
 	n.Children = []prose.Node{shown}

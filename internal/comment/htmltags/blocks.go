@@ -304,9 +304,9 @@ func (b *builder) open(e markup.Tag, kind prose.Kind, at, end, to int) int {
 		b.line(at)
 		b.add(prose.Node{Kind: prose.Break, Span: b.span(at, end)})
 	case linkOrPlace:
-		if target := e.Attribute("href"); prose.AllowedAddress(target) {
+		if n, ok := prose.Leading(e.Attribute("href")); ok {
 			b.line(at)
-			b.push(prose.Node{Kind: prose.Link, Target: target}, e.Name, at)
+			b.push(n, e.Name, at)
 		}
 	case prose.Image:
 		if source := e.Attribute("src"); prose.AllowedAddress(source) {

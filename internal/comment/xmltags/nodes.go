@@ -282,8 +282,9 @@ func (f *flow) code(n *node) {
 // linked makes a link of HTML.
 func (p *parser) linked(n *node) []prose.Node {
 	label := p.inlines(n.kids)
-	if target := n.tag.Attribute("href"); prose.AllowedAddress(target) && len(label) > 0 {
-		return []prose.Node{{Kind: prose.Link, Target: target, Span: p.place(n), Children: label}}
+	if to, ok := prose.Leading(n.tag.Attribute("href")); ok && len(label) > 0 {
+		to.Span, to.Children = p.place(n), label
+		return []prose.Node{to}
 	}
 	return label
 }

@@ -224,13 +224,20 @@ func (p *parser) see(n *node) []prose.Node {
 		return []prose.Node{p.reference(n, cref, label)}
 	case word != "":
 		return []prose.Node{{Kind: prose.Code, Text: word, Span: span}}
-	case href != "" && prose.AllowedAddress(href):
-		if len(label) == 0 {
-			label = []prose.Node{{Kind: prose.Text, Text: href, Span: span}}
-		}
-		return []prose.Node{{Kind: prose.Link, Target: href, Span: span, Children: label}}
 	}
-	return label
+	to, ok := prose.Leading(href)
+	if !ok {
+		return label
+	}
+	if to.Span, to.Children = span, label; len(label) > 0 {
+		return []prose.Node{to}
+	}
+	shown := prose.Node{Kind: prose.Text, Text: href, Span: span}
+	if to.Kind != prose.Link {
+		shown = prose.Node{Kind: prose.Code, Text: to.Target, Span: span}
+	}
+	to.Children = []prose.Node{shown}
+	return []prose.Node{to}
 }
 
 // reference makes a reference of what "cref" says.

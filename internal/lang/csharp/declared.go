@@ -75,7 +75,7 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 		stop = r.Close(i, end)
 	}
 	o.Span = r.Span(from, min(stop+1, end))
-	inner.at = r.add(o, own, r.Span(name, name+1), r.doc(from), m)
+	inner.at = r.add(o, own, r.Span(name, name+1), r.words(from), m)
 	inner.scope = strings.TrimPrefix(own.scope+"."+inner.name, ".")
 	if primary >= 0 && kind == model.KindRecord {
 		r.components(primary, inner, r.Word(name-1) == "struct" && !r.has(m, "readonly"))
@@ -179,7 +179,7 @@ func (r *reader) delegate(from, at, end int, m mods, own owner) int {
 	o.Signature, o.Extra = r.arena.Since(mark), extra
 	i = r.lost(i, end)
 	o.Span = r.Span(from, i)
-	r.add(o, own, r.Span(name, name+1), r.doc(from), m)
+	r.add(o, own, r.Span(name, name+1), r.words(from), m)
 	return i
 }
 
@@ -207,7 +207,7 @@ func (r *reader) constants(i, end int, own owner) {
 		}
 		o := model.Occurrence{Kind: model.KindEnumMember, Signature: r.arena.Since(mark), Span: r.Span(from, min(next, end))}
 		m.access, m.said = model.Public, true
-		r.add(o, own, r.Span(at, at+1), r.doc(from), m)
+		r.add(o, own, r.Span(at, at+1), r.words(from), m)
 	}
 }
 
@@ -225,7 +225,7 @@ func (r *reader) components(open int, own owner, changeable bool) {
 		r.arena.Put(model.TokenName, strings.TrimPrefix(r.Word(p.name), "@"))
 		r.arena.Put(model.TokenPunctuation, accessors)
 		o := model.Occurrence{Kind: model.KindProperty, Signature: r.arena.Since(mark), Span: source.Span{Start: r.Tokens[p.from].From, End: r.Tokens[p.name].To}}
-		r.add(o, own, r.Span(p.name, p.name+1), nil, mods{access: model.Public, said: true})
+		r.add(o, own, r.Span(p.name, p.name+1), words{}, mods{access: model.Public, said: true})
 	})
 }
 

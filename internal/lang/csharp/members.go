@@ -110,7 +110,7 @@ func (r *reader) put(h head, o model.Occurrence, extra *model.Extra, to int) {
 		h.mods.access, h.mods.said = model.Private, true
 	}
 	o.Extra = extra
-	r.add(o, h.own, r.Span(h.name, h.nameEnd), r.doc(h.from), h.mods)
+	r.add(o, h.own, r.Span(h.name, h.nameEnd), r.words(h.from), h.mods)
 }
 
 // putTyped puts the type and the name of a member.

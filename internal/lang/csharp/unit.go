@@ -80,6 +80,7 @@ func (r *reader) namespace(at, end int) int {
 	}
 	if name != "" {
 		if r.facts.Package == "" {
+			r.facts.Directives = r.Directives(at)
 			r.facts.Package = habits.Last(r.space)
 			r.facts.ModuleSpan = r.Span(at+1, i)
 		}
@@ -258,6 +259,15 @@ func (r *reader) lost(i, end int) int {
 	return end
 }
 
+// words is what comments before a declaration say.
+type words struct {
+	doc        *model.Doc
+	directives []model.Directive
+}
+
+// words are those before the token at an index.
+func (r *reader) words(i int) words { return words{r.doc(i), r.Directives(i)} }
+
 // doc is the doc comment that stands before the token at an index: all its parts, between
 // which other comments may stand (Annex D of the standard).
 func (r *reader) doc(i int) *model.Doc {
@@ -311,12 +321,12 @@ func (r *reader) made(span source.Span) *model.Doc {
 }
 
 // add puts a declaration behind the others and gives its index.
-func (r *reader) add(o model.Occurrence, own owner, name source.Span, doc *model.Doc, m mods) int32 {
+func (r *reader) add(o model.Occurrence, own owner, name source.Span, said words, m mods) int32 {
 	if o.NameSpan = name; o.Name == "" {
 		o.Name = strings.TrimPrefix(name.In(r.Text), "@")
 	}
 	o.Line = int32(r.facts.Lines.Line(name.Start))
-	o.Parent, o.Scope, o.Doc, o.Deprecated = own.at, own.scope, doc, m.deprecated
+	o.Parent, o.Scope, o.Doc, o.Deprecated = own.at, own.scope, said.doc, m.deprecated
 	switch {
 	case m.said:
 		o.Visibility = m.access
@@ -343,10 +353,10 @@ func (r *reader) add(o model.Occurrence, own owner, name source.Span, doc *model
 	if m.advice.End > m.advice.Start {
 		extra.Advice = r.advice(m.advice)
 	}
-	if m.kept {
+	if extra.Directives = said.directives; m.kept {
 		extra.Directives = append(extra.Directives, model.Directive{Verb: "hide", Span: name})
 	}
-	if given > 0 || extra.In != "" || extra.Conditions != nil || extra.Advice != nil || m.kept || extra.Arity > 0 || extra.Space != "" || extra.Section != "" {
+	if given > 0 || extra.In != "" || extra.Conditions != nil || extra.Advice != nil || len(extra.Directives) > 0 || extra.Arity > 0 || extra.Space != "" || extra.Section != "" {
 		o.Extra = &extra
 	}
 	r.facts.Occurrences = append(r.facts.Occurrences, o)

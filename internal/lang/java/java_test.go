@@ -186,6 +186,17 @@ func TestModifiers(t *testing.T) {
 	}
 }
 
+// Words to Codrel stand in comments of their own before a declaration, and detach nothing.
+func TestDirectives(t *testing.T) {
+	facts := langtest.Read(java.FrontEnd{}, "B.java", []byte("// codrel: let undocumented pass, of a time before\npackage a;\n/** B. */\n// codrel: part Berths\n@C\npublic class B {\n// codrel: hide\nint a, b; }"))
+	require.Len(t, facts.Directives, 1)
+	assert.Equal(t, "of a time before", facts.Directives[0].Reason)
+	assert.Equal(t, "B.", facts.Occurrences[0].Doc.Text)
+	assert.Equal(t, "Berths", facts.Occurrences[0].Directives()[0].Object)
+	assert.Equal(t, "hide", facts.Occurrences[1].Directives()[0].Verb)
+	assert.Equal(t, "hide", facts.Occurrences[2].Directives()[0].Verb)
+}
+
 // Values never hide the declarations behind them.
 func TestValues(t *testing.T) {
 	for _, value := range []string{

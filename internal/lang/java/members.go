@@ -125,7 +125,7 @@ func (r *reader) callable(c callable, open, end int) int {
 	if c.kind == model.KindConstructor && c.own.kind == model.KindEnum && !c.mods.said {
 		c.mods.access, c.mods.said = model.Private, true
 	}
-	r.add(o, c.own, c.name, r.doc(c.from), c.mods)
+	r.add(o, c.own, c.name, r.words(c.from), c.mods)
 	return i
 }
 
@@ -183,7 +183,7 @@ func (r *reader) fields(from, typ, typEnd, end int, m mods, own owner) int {
 	if m.static && m.final || own.kind == model.KindInterface || own.kind == model.KindAnnotation {
 		kind = model.KindConstant
 	}
-	doc := r.doc(from)
+	said := r.words(from)
 	for name := typEnd; ; {
 		mark := r.begin(m)
 		after := r.dimensions(name + 1)
@@ -200,7 +200,7 @@ func (r *reader) fields(from, typ, typEnd, end int, m mods, own owner) int {
 			i = stop
 		}
 		o := model.Occurrence{Kind: kind, Signature: r.arena.Since(mark), Span: r.Span(from, min(i, end))}
-		r.add(o, own, name, doc, m)
+		r.add(o, own, name, said, m)
 		switch {
 		case r.Is(i, ',') && r.Word(i+1) != "" && i+1 < end:
 			name = i + 1
@@ -277,7 +277,7 @@ func (r *reader) constants(i, end int, own owner) int {
 		mark := r.arena.Begin()
 		r.arena.Put(model.TokenName, r.Word(name))
 		o := model.Occurrence{Kind: model.KindEnumMember, Signature: r.arena.Since(mark), Span: r.Span(i, min(next, end))}
-		r.add(o, own, name, r.doc(i), m)
+		r.add(o, own, name, r.words(i), m)
 		if i = next; r.Is(i, ',') {
 			i++
 		}
@@ -291,7 +291,7 @@ func (r *reader) components(open int, own owner) {
 		mark := r.arena.Begin()
 		r.putParam(p)
 		o := model.Occurrence{Kind: model.KindField, Signature: r.arena.Since(mark), Span: source.Span{Start: r.Tokens[p.typ].From, End: r.Tokens[p.nameEnd-1].To}}
-		r.add(o, own, p.name, r.doc(p.typ), mods{access: model.Public, said: true})
+		r.add(o, own, p.name, r.words(p.typ), mods{access: model.Public, said: true})
 	})
 }
 

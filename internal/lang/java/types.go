@@ -148,7 +148,7 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 		close = r.Close(i, end)
 	}
 	o.Span = r.Span(from, close+1)
-	inner := owner{at: r.add(o, own, name, r.doc(from), m), name: r.Word(name), kind: kind, parts: parts}
+	inner := owner{at: r.add(o, own, name, r.words(from), m), name: r.Word(name), kind: kind, parts: parts}
 	inner.scope = strings.TrimPrefix(own.scope+"."+inner.name, ".")
 	if components >= 0 {
 		r.components(components, inner)

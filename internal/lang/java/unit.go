@@ -36,6 +36,7 @@ func (r *reader) unit() {
 			r.module = r.Dotted(at+1, end-1)
 			r.facts.Package = habits.Last(r.module)
 			r.facts.Modules = []model.ModuleIn{{Name: r.module}}
+			r.facts.Directives = r.Directives(from)
 			if strings.HasSuffix(r.facts.Path, "package-info.java") {
 				r.facts.ModuleDoc, r.facts.ModuleSpan = r.doc(from), r.Span(at+1, max(at+2, end-1))
 			}
@@ -215,6 +216,15 @@ func (r *reader) lost(i, end int) int {
 	return end
 }
 
+// words is what comments before a declaration say.
+type words struct {
+	doc        *model.Doc
+	directives []model.Directive
+}
+
+// words are those before the token at an index.
+func (r *reader) words(i int) words { return words{r.doc(i), r.Directives(i)} }
+
 // doc is the doc comment that stands before the token at an index: the last one of those
 // behind the token before it (JLS says nothing of them; the documentation comment
 // specification does).
@@ -266,12 +276,12 @@ func (r *reader) made(span source.Span, dialect string) *model.Doc {
 }
 
 // add puts a declaration behind the others and gives its index.
-func (r *reader) add(o model.Occurrence, own owner, name int, doc *model.Doc, m mods) int32 {
+func (r *reader) add(o model.Occurrence, own owner, name int, said words, m mods) int32 {
 	t := r.Tokens[name]
 	o.Name, o.NameSpan = r.Text[t.From:t.To], source.Span{Start: t.From, End: t.To}
 	o.Line = int32(r.facts.Lines.Line(t.From))
-	o.Parent, o.Scope, o.Doc = own.at, own.scope, doc
-	o.Deprecated = m.deprecated || doc != nil && hasTag(doc.Text, "@deprecated")
+	o.Parent, o.Scope, o.Doc = own.at, own.scope, said.doc
+	o.Deprecated = m.deprecated || said.doc != nil && hasTag(said.doc.Text, "@deprecated")
 	if o.Visibility = m.access; !m.said && (own.kind == model.KindInterface || own.kind == model.KindAnnotation) {
 		o.Visibility = model.Public
 	}
@@ -284,11 +294,14 @@ func (r *reader) add(o model.Occurrence, own owner, name int, doc *model.Doc, m 
 			o.Modify(word)
 		}
 	}
-	if doc != nil && hasTag(doc.Text, "@hidden") {
+	if said.doc != nil && hasTag(said.doc.Text, "@hidden") {
+		said.directives = append(said.directives, model.Directive{Verb: "hide", Span: o.NameSpan})
+	}
+	if len(said.directives) > 0 {
 		if o.Extra == nil {
 			o.Extra = &model.Extra{}
 		}
-		o.Extra.Directives = append(o.Extra.Directives, model.Directive{Verb: "hide", Span: o.NameSpan})
+		o.Extra.Directives = said.directives
 	}
 	if strings.IndexByte(o.Name, '\\') >= 0 {
 		o.Name = unescaped(o.Name)
