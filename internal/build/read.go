@@ -55,6 +55,9 @@ func (r *run) read() error {
 			r.snapshot.Project.Libraries = append(r.snapshot.Project.Libraries, lib.Model)
 		}
 	}
+	if err := r.describe(); err != nil {
+		return err
+	}
 	return r.ctx.Err()
 }
 

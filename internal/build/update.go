@@ -33,7 +33,7 @@ func Update(ctx context.Context, fsys fs.FS, was *Snapshot, changed ...string) (
 	r := newRun(ctx, fsys, was.made.options)
 	defer func() { r.earlier = nil }() // a snapshot keeps none of those before it
 	facts, same := r.reread(was, changed)
-	if !same {
+	if !same || len(was.made.options.Settings.Describe) > 0 { // whose modules have more than their files say
 		return r.searchAgain(was, changed)
 	}
 	s := r.snapshot

@@ -37,6 +37,10 @@ var dialects = map[string]Dialect{
 		body, deprecated := gocomment.Parse(doc)
 		return &Sections{Body: body, Deprecated: deprecated}
 	}},
+	"markdown": {Parse: func(doc *model.Doc, _ prose.Vocabulary) *Sections {
+		body, _ := markdown.Read(doc.Text)
+		return &Sections{Body: body}
+	}},
 	"docstring": {docstring.Parse, docstring.MayTake},
 	"blocktags": {blocktags.Parse, blocktags.MayTake},
 	"htmltags":  {htmltags.Parse, htmltags.MayTake},

@@ -62,7 +62,7 @@ var english = Texts{
 	"label-note": "Note", "label-warning": "Warning", "label-tip": "Tip", "label-hint": "Hint", "label-important": "Important",
 	"label-caution": "Caution", "label-danger": "Danger", "label-attention": "Attention", "label-error": "Error", "label-seealso": "See also",
 	"label-todo": "To do", "label-versionadded": "Since {version}", "label-versionchanged": "Changed in {version}", "label-versionremoved": "Removed in {version}", "label-deprecated": "Deprecated since {version}",
-	"part-examples": "Examples", "part-see-also": "See also", "part-since": "Since",
+	"part-examples": "Examples", "part-see-also": "See also", "part-since": "Since", "part-author": "Author", "part-version": "Version",
 	"since-changed": "Changed in {version}", "since-removed": "Removed in {version}", "optional": "optional", "default": "default {value}",
 
 	// Modules and types.
@@ -101,6 +101,8 @@ var english = Texts{
 	"only-in-form":   "in overload {n}",
 
 	// Notes in the margin.
+	"authors":           "By {names}.",
+	"comment-version":   "Version {names}.",
 	"mark-abstract":     "Abstract.",
 	"mark-static":       "Static.",
 	"mark-readonly":     "Read-only.",

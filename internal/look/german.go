@@ -56,7 +56,7 @@ var german = Texts{
 	"label-note": "Hinweis", "label-warning": "Warnung", "label-tip": "Tipp", "label-hint": "Hinweis", "label-important": "Wichtig",
 	"label-caution": "Vorsicht", "label-danger": "Gefahr", "label-attention": "Achtung", "label-error": "Fehler", "label-seealso": "Siehe auch",
 	"label-todo": "Zu tun", "label-versionadded": "Seit {version}", "label-versionchanged": "Geändert in {version}", "label-versionremoved": "Entfernt in {version}", "label-deprecated": "Veraltet seit {version}",
-	"part-examples": "Beispiele", "part-see-also": "Siehe auch", "part-since": "Seit",
+	"part-examples": "Beispiele", "part-see-also": "Siehe auch", "part-since": "Seit", "part-author": "Autor", "part-version": "Version",
 	"since-changed": "Geändert in {version}", "since-removed": "Entfernt in {version}", "optional": "optional", "default": "Standardwert {value}",
 
 	"package": "Paket", "namespace": "Namensraum",
@@ -93,6 +93,8 @@ var german = Texts{
 	"forms":          "{n} Überladungen",
 	"only-in-form":   "in Überladung {n}",
 
+	"authors":           "Von {names}.",
+	"comment-version":   "Version {names}.",
 	"mark-abstract":     "Abstrakt.",
 	"mark-static":       "Statisch.",
 	"mark-readonly":     "Nur lesbar.",

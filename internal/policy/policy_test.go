@@ -51,7 +51,7 @@ discover:          lang model settings source
 symbols:           -
 link:              comment lang model nearest parallel prose source symbols
 check:             comment finding lang link model nearest parallel prose source
-build:             check discover finding join lang link look model parallel parts prose settings source symbols
+build:             check discover finding join lang link look model nearest parallel parts prose settings source symbols
 search:            nearest
 render/plan:       link model parallel prose search
 render/page:       lang link look model prose render/plan

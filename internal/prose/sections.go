@@ -77,12 +77,14 @@ const (
 	Examples
 	SeeAlso
 	Since
-	Other // under a title of the comment's own
+	Authors // in the margin
+	Version // in the margin: of what the subject is in now
+	Other   // under a title of the comment's own
 )
 
 // PartNames are the names of the kinds of sections, as texts are looked up by.
 var PartNames = [...]string{
-	"type-parameters", "parameters", "results", "series", "failures", "warnings", "fields", "notes", "caution", "examples", "see-also", "since", "other",
+	"type-parameters", "parameters", "results", "series", "failures", "warnings", "fields", "notes", "caution", "examples", "see-also", "since", "author", "version", "other",
 }
 
 // Part is one named section.

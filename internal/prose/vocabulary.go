@@ -20,9 +20,11 @@ const (
 
 // Meanings lists what a word may mean: the named sections and the words above.
 func Meanings() []string {
-	out := slices.DeleteFunc(slices.Clone(PartNames[:]), func(name string) bool { return name == PartNames[Other] })
-	return append(out, MeansDeprecated, MeansIgnored, MeansLabel, MeansMark, MeansText)
+	return append(SectionNames(), MeansDeprecated, MeansIgnored, MeansLabel, MeansMark, MeansText)
 }
+
+// SectionNames are the names of all sections but for those with titles of their own.
+func SectionNames() []string { return slices.Clone(PartNames[:Other]) }
 
 // Of is what a word means, or "" where nobody said so.
 func (v Vocabulary) Of(word string) string {
@@ -46,7 +48,7 @@ func (s *Sections) Described() bool {
 	}
 	for i := range s.Parts {
 		p := &s.Parts[i]
-		if p.Kind == SeeAlso || p.Kind == Since || p.Kind == Other {
+		if p.Kind == SeeAlso || p.Kind == Since || p.Kind == Authors || p.Kind == Version || p.Kind == Other {
 			continue
 		}
 		if len(p.Body) > 0 || slices.ContainsFunc(p.Entries, func(e Entry) bool { return len(e.Text) > 0 }) {

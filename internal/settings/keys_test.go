@@ -67,6 +67,8 @@ var samples = map[string]sample{
 	"write.pages":               {"[findings, coverage]", []string{"x", "[everything]", "{a: b}"}},
 	"write.whole":               {`["**"]`, []string{"x", "{a: b}"}},
 	"write.source":              {"signatures", []string{"some", "[a]"}},
+	"describe":                  {"{Tide.Board: docs/board.md}", []string{"x", "[a]", "{a: [b]}"}},
+	"write.hide":                {"[author, version]", []string{"x", "[everything]", "{a: b}"}},
 	"write.keep":                {"[CNAME]", []string{"x", "{a: b}"}},
 	"site":                      {"https://tidebook.example/docs/", []string{"tidebook.example", "https://tidebook.example/?x", "[a]"}},
 }

@@ -39,6 +39,7 @@ type Known struct {
 	Rules     []string // names of rules
 	Languages []string
 	Meanings  []string // what words of comments may mean
+	Sections  []string // names of sections of comments
 }
 
 // Parse reads a settings file. The error joins one [Problem] for each thing
@@ -136,6 +137,7 @@ func (r *reader) project(root *yaml.Node, s *Settings) {
 		"reach":      func(n *yaml.Node) { r.reach(n, &s.Reach) },
 		"read":       func(n *yaml.Node) { r.list(n, "read", func(n *yaml.Node) { r.read(n, s) }) },
 		"generated":  func(n *yaml.Node) { r.patterns(n, "generated", &s.Generated) },
+		"describe":   func(n *yaml.Node) { r.describe(n, s) },
 		"vocabulary": func(n *yaml.Node) { r.vocabulary(n, s) },
 		"links":      func(n *yaml.Node) { r.links(n, s) },
 		"checks":     func(n *yaml.Node) { r.checks(n, &s.Checks) },
@@ -169,6 +171,18 @@ func (r *reader) read(n *yaml.Node, s *Settings) {
 		r.fail(n, `an entry of "read" needs the path of a folder, such as {path: engine}`)
 	}
 	s.Read = append(s.Read, read)
+}
+
+// describe takes the files that describe modules, by the modules' paths.
+func (r *reader) describe(n *yaml.Node, s *Settings) {
+	s.Describe = map[string]string{}
+	r.pairs(n, "describe", "modules with a Markdown file each, such as {Tide.Board: docs/board.md}", func(module, file *yaml.Node) {
+		name := ""
+		r.path(file, &name)
+		r.note(file, "describe", name)
+		r.note(module, "describe", module.Value)
+		s.Describe[module.Value] = name
+	})
 }
 
 // vocabulary takes, by language, words of comments and what they mean.
@@ -321,6 +335,13 @@ func (r *reader) write(n *yaml.Node, w *Write) {
 				page := ""
 				r.oneOf(n, "page", []string{"coverage", "findings"}, &page)
 				w.Pages = append(w.Pages, page)
+			})
+		},
+		"hide": func(n *yaml.Node) {
+			r.list(n, "hide", func(n *yaml.Node) {
+				section := ""
+				r.oneOf(n, "section", r.known.Sections, &section)
+				w.Hide = append(w.Hide, section)
 			})
 		},
 		"whole": func(n *yaml.Node) {

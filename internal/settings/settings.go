@@ -33,7 +33,8 @@ type Settings struct {
 	Reach     model.Reach
 	Read      []Read // empty: everything in the folder
 	Generated []string
-	Source    string // address of a source line: {path}, {line}, {revision}
+	Describe  map[string]string // Markdown files that describe modules, by the modules' paths
+	Source    string            // address of a source line: {path}, {line}, {revision}
 	Elsewhere []Elsewhere
 	// Vocabulary says, by language, what words of comments mean; words are in small letters.
 	Vocabulary map[string]map[string]string
@@ -94,6 +95,7 @@ type Write struct {
 	Pages  []string // pages that are written only when asked for: "findings", "coverage"
 	Whole  []string // patterns of paths of modules that also get one page with everything
 	Source string   // what source pages show: "full", "signatures", or "none" for no such pages
+	Hide   []string // names of sections of comments that are not shown, such as "author"
 }
 
 // Word is a text of the settings with its place, for findings about it.

@@ -31,7 +31,7 @@ func (w *Workspace) readSettings() error {
 	case err != nil:
 		return diskError(err)
 	}
-	known := settings.Known{Version: w.options.Version, Rules: check.Names(), Languages: languages.Names(), Meanings: prose.Meanings()}
+	known := settings.Known{Version: w.options.Version, Rules: check.Names(), Languages: languages.Names(), Meanings: prose.Meanings(), Sections: prose.SectionNames()}
 	read, err := settings.Parse(w.options.Shown(file), data, known)
 	if err != nil {
 		return &Error{true, err}

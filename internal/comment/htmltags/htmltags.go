@@ -109,8 +109,8 @@ func (p *parser) first(from, to int) (word string, at, rest int) {
 
 // titles are the headings of tags whose text is shown under one.
 var titles = map[string]string{
-	"author": "Author", "version": "Version", "apiNote": "API note", "implSpec": "Implementation requirements", "implNote": "Implementation note",
-	"serial": "", "serialData": "", "serialField": "", "hidden": "", "spec": "Specification", "uses": "Uses", "provides": "Provides", "revised": "", "toolGuide": "See tool guide",
+	"apiNote": "API note", "implSpec": "Implementation requirements", "implNote": "Implementation note",
+	"serial": "Serial form", "serialData": "Serial data", "serialField": "Serial fields", "hidden": "", "spec": "Specification", "uses": "Uses", "provides": "Provides", "revised": "", "toolGuide": "See tool guide",
 }
 
 // words are the block tags, for those that are nearly one.
@@ -145,6 +145,15 @@ func (p *parser) block(word string, at, from, to int) {
 			return
 		}
 		p.entry(prose.Since, span, prose.Entry{Span: span, Text: p.blocks(from, to)})
+	case "author", "version":
+		if from == to {
+			return
+		}
+		kind := prose.Authors
+		if word == "version" {
+			kind = prose.Version
+		}
+		p.entry(kind, span, prose.Entry{Span: p.span(from, to), Text: p.blocks(from, to)})
 	case "see":
 		part := p.part(prose.SeeAlso, span)
 		part.Body = append(part.Body, p.see(from, to)...)

@@ -13,15 +13,16 @@ import (
 
 // Builder makes blocks of the nodes of a text. It is for one text at a time.
 type Builder struct {
-	Links *link.Index
-	Scope link.Scope  // where the names in the text stand
-	File  *model.Page // the file the text is, where it is one
-	Shown *link.Guide // the guide that the page shows, whose headings have anchors there
-	slug  func(string) string
-	entry described       // what is being described; nothing outside of entries
-	depth int             // of texts that stand for others
-	inner bool            // a link is open: it holds no other
-	heads map[string]bool // anchors of the headings of the guide that is shown; nil until somebody asks
+	Links  *link.Index
+	Scope  link.Scope      // where the names in the text stand
+	File   *model.Page     // the file the text is, where it is one
+	Hidden map[string]bool // names of sections of comments that are not shown
+	Shown  *link.Guide     // the guide that the page shows, whose headings have anchors there
+	slug   func(string) string
+	entry  described       // what is being described; nothing outside of entries
+	depth  int             // of texts that stand for others
+	inner  bool            // a link is open: it holds no other
+	heads  map[string]bool // anchors of the headings of the guide that is shown; nil until somebody asks
 }
 
 // described names the parameter, result or failure whose text is being made.

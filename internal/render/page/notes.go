@@ -157,6 +157,8 @@ func (n *Notes) Declaration(d *model.Declaration) []Sentence {
 		out = append(out, Sentence{{Text: n.say("told-parameters")}})
 	}
 	out = append(out, n.marked(d)...)
+	sections, _ := n.Links.Sections(d)
+	out = append(out, n.credits(sections)...)
 	if scripts := mixedScripts(d.Name); scripts != nil {
 		out = append(out, Sentence{{Text: n.say("mixed-scripts", "scripts", strings.Join(scripts, n.say("and")))}})
 	}
@@ -164,6 +166,30 @@ func (n *Notes) Declaration(d *model.Declaration) []Sentence {
 		out = append(out, Sentence{{Text: n.say(visibilityKeys[seen])}})
 	}
 	return append(append(append(out, n.inherited(d)...), n.usedBy(d)...), n.namedBy(d)...)
+}
+
+// credits says who wrote something, and which version it is of, by its comment.
+func (n *Notes) credits(sections *prose.Sections) (out []Sentence) {
+	for _, credit := range []struct {
+		kind prose.PartKind
+		key  string
+	}{{prose.Authors, "authors"}, {prose.Version, "comment-version"}} {
+		if n.Hidden[prose.PartNames[credit.kind]] {
+			continue
+		}
+		var names []string
+		for _, p := range sections.Of(credit.kind) {
+			for i := range p.Entries {
+				if name := strings.Join(strings.Fields(prose.Plain(p.Entries[i].Text)), " "); name != "" {
+					names = append(names, name)
+				}
+			}
+		}
+		if len(names) > 0 {
+			out = append(out, n.Of(credit.key, Filled{"names", enumerated(n, names, mostNames, nil, func(name string) Sentence { return Sentence{{Text: name}} })}))
+		}
+	}
+	return out
 }
 
 // marked says what the comment says of its subject in one word, unless the
@@ -360,6 +386,9 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 		files = append(files, Piece{Text: n.say("and-more", "n", strconv.Itoa(more))})
 	}
 	out = append(out, n.Of("files", Slot("count", Piece{Text: n.Texts.Count(len(all), "file")}), Filled{"files", files}))
+	for _, doc := range m.Doc {
+		out = append(out, n.credits(n.Links.Comments.Of(m.Library.Habits, doc.File, doc.Doc))...)
+	}
 	if others := m.Library.OtherNames(m.Path); len(others) > 0 {
 		out = append(out, n.Of("also-imported", Filled{"names", enumerated(n, others, mostNames, nil, func(name string) Sentence {
 			return Sentence{{Text: name, Name: true}}

@@ -19,6 +19,9 @@ type PartOf struct {
 // them. Others are parts of another declaration's comment that go with them.
 func (b *Builder) Parts(s *prose.Sections, others ...PartOf) (out []Part) {
 	for kind := range prose.PartKind(len(prose.PartNames)) {
+		if kind == prose.Authors || kind == prose.Version || b.Hidden[prose.PartNames[kind]] {
+			continue
+		}
 		var parts []PartOf
 		for _, p := range s.Of(kind) {
 			parts = append(parts, PartOf{p, b.Scope, 0})

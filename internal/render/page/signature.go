@@ -14,6 +14,7 @@ type Maker struct {
 	Links     *link.Index
 	FrontEnds map[string]lang.FrontEnd // by language
 	Texts     look.Texts               // the words of the pages
+	Hidden    map[string]bool          // names of sections of comments that are not shown
 }
 
 // Token is one piece of a signature as a page shows it. The pieces in a row are the

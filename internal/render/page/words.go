@@ -44,7 +44,11 @@ type Example struct {
 	Output   string
 }
 
-func (m *Maker) builder(scope link.Scope) *Builder { return NewBuilder(m.Links, scope, plan.Slug) }
+func (m *Maker) builder(scope link.Scope) *Builder {
+	b := NewBuilder(m.Links, scope, plan.Slug)
+	b.Hidden = m.Hidden
+	return b
+}
 
 // Words are those of a declaration, or of what it has its text from; nil where there are none.
 func (m *Maker) Words(d *model.Declaration) *Words {

@@ -272,6 +272,32 @@ public abstract class Night extends Booking<Vessel> {
 	assert.NotContains(t, m, "reference/tide-client/tide.client.wire/index.html", "it is exported to one module alone")
 }
 
+// Who wrote something stands in the margin, unless the settings leave that out.
+func TestJavaCredits(t *testing.T) {
+	files, m := javaSite(t, `
+-- src/main/java/tide/client/Night.java --
+package tide.client;
+/**
+ * A booking at night.
+ * @author Ann of the harbour
+ * @author Bob
+ * @version 2.1
+ * @serial all of it
+ */
+public abstract class Night extends Booking<Vessel> { }
+`)
+	const night = "reference/tide-client/tide.client/Night.html"
+	text := plainText(string(m[night].Data))
+	assert.Contains(t, text, "By Ann of the harbour and Bob.")
+	assert.Contains(t, text, "Version 2.1.")
+	assert.Contains(t, text, "Serial form all of it")
+	set := settings.Default()
+	set.Write.Hide = []string{"author"}
+	text = plainText(string(asFS(rendered(t, files, set, 2))[night].Data))
+	assert.NotContains(t, text, "Ann")
+	assert.Contains(t, text, "Version 2.1.")
+}
+
 // The findings are those that a sensible maintainer would mend, at their places.
 func TestJavaFindings(t *testing.T) {
 	files, _ := javaSite(t, `

@@ -37,6 +37,7 @@ var assets embed.FS
 type Options struct {
 	FrontEnds map[string]lang.FrontEnd // by language
 	Look      *look.Look               // nil for the plain one
+	Hidden    []string                 // names of sections of comments that are not shown
 	Report    *Report                  // for the pages that show it; nil where there are none
 	Source    string                   // address of a source line, with {path} and {line}; "" for none
 	Base      string                   // address that the site is served from, with "/" at the end; "" where nobody knows
@@ -57,12 +58,20 @@ type Site struct {
 	images  map[string]string // local images of the guides: path in the project to address
 }
 
+func hidden(names []string) map[string]bool {
+	set := map[string]bool{}
+	for _, name := range names {
+		set[name] = true
+	}
+	return set
+}
+
 // New prepares the rendering of a plan.
 func New(p *plan.Plan, options Options) *Site {
 	if options.Look == nil {
 		options.Look = look.Plain()
 	}
-	s := &Site{plan: p, maker: &page.Maker{Links: p.Links, FrontEnds: options.FrontEnds, Texts: options.Look.Texts}, options: options, images: map[string]string{}}
+	s := &Site{plan: p, maker: &page.Maker{Links: p.Links, FrontEnds: options.FrontEnds, Texts: options.Look.Texts, Hidden: hidden(options.Hidden)}, options: options, images: map[string]string{}}
 	s.readImages()
 	return s
 }

@@ -32,7 +32,7 @@ func rendered(t *testing.T, files fs.FS, set *settings.Settings, workers int) *s
 	})
 	require.NoError(t, err)
 	var out sink.Memory
-	options := site.Options{FrontEnds: s.FrontEnds, Look: s.Look, Source: set.Source, Files: files, Workers: workers}
+	options := site.Options{FrontEnds: s.FrontEnds, Look: s.Look, Hidden: set.Write.Hide, Source: set.Source, Files: files, Workers: workers}
 	require.NoError(t, site.New(plan.New(s.Links, plan.Options{Source: how, Findings: -1}), options).Write(t.Context(), &out))
 	return &out
 }
