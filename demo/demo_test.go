@@ -1,6 +1,8 @@
 package demo_test
 
 import (
+	"fmt"
+	"path"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -56,9 +58,42 @@ func TestTidebook(t *testing.T) {
 		assert.Positive(t, n, what)
 	}
 	found := map[string]bool{}
+	var planted []string // in the clients of Java and C#
 	for _, f := range s.Findings {
 		found[f.Rule] = true
+		if strings.HasPrefix(f.Place.File, "clients/java/") || strings.HasPrefix(f.Place.File, "clients/board/") {
+			planted = append(planted, fmt.Sprintf("%s:%d %s", path.Base(f.Place.File), f.Place.At.Line, f.Rule))
+		}
 	}
+	assert.Equal(t, []string{
+		"HarbourBoard.Rows.cs:17 broken-reference",
+		"HarbourBoard.Rows.cs:20 broken-reference",
+		"HarbourBoard.Rows.cs:21 phantom-parameter",
+		"HarbourBoard.Rows.cs:23 undescribed-parameter",
+		"Rows.cs:25 undocumented",
+		"Rows.cs:58 deprecated-without-advice",
+		"Reply.cs:11 malformed-comment",
+		"Reply.cs:14 malformed-comment",
+		"Reply.cs:20 unknown-tag",
+		"Reply.cs:25 undescribed-result",
+		"Reply.cs:34 repeated-section",
+		"Booking.java:5 import-cycle",
+		"Booking.java:53 undescribed-parameter",
+		"Booking.java:53 undescribed-failure",
+		"Booking.java:56 broken-reference",
+		"Booking.java:58 unknown-tag",
+		"Booking.java:64 undocumented",
+		"Booking.java:72 deprecated-without-advice",
+		"Booking.java:72 undocumented",
+		"HarbourAgent.java:12 malformed-comment",
+		"HarbourAgent.java:24 phantom-parameter",
+		"HarbourAgent.java:58 leaked-type",
+		"Request.java:35 repeated-section",
+		"Tidal.java:11 empty-comment",
+		"Tidal.java:12 undocumented",
+		"Quote.java:1 missing-module-comment",
+		"Tariff.java:27 undescribed-result",
+	}, planted)
 	for _, r := range check.Rules {
 		assert.True(t, found[r.Name], "no planted flaw for %s", r.Name)
 	}

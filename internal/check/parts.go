@@ -128,15 +128,51 @@ as notes, a label (shown before its text), a mark (no text follows), or ignored:
 // every class, whose comment may describe what making it takes.
 func (p *Pass) parts(judge func(*Pass, *described)) {
 	for d := range p.shown {
-		if c := p.describe(d); c != nil {
+		if forms := p.formsApart(d); forms != nil {
+			for i := range forms {
+				if c := p.describeForm(d, &forms[i]); c != nil {
+					judge(p, c)
+				}
+			}
+		} else if c := p.describe(d); c != nil {
 			judge(p, c)
 		}
 	}
 }
 
+// formsApart are the overloads of a callable where each is described on its own; else nil.
+func (p *Pass) formsApart(d *model.Declaration) []model.Form {
+	if h := p.Module.Library.Habits; h == nil || !h.EachForm || !d.Kind().IsCallable() || len(d.Occurrences) < 2 {
+		return nil
+	}
+	if forms := p.Links.FormsInReach(d); len(forms) > 1 {
+		return forms
+	}
+	return nil
+}
+
+// describeForm gathers what is said of one overload, or is nil where it has no comment.
+func (p *Pass) describeForm(d *model.Declaration, form *model.Form) *described {
+	head := form.Head()
+	if head.Callable == nil {
+		return nil
+	}
+	c := &described{d: d, forms: form.Occurrences, at: &head}
+	p.said(c, form.Occurrences)
+	if len(c.sections) == 0 {
+		return nil
+	}
+	p.taken(c)
+	c.add(head.Callable.Params)
+	c.asked, c.loose, c.told = head.Callable.Params, c.loose || head.Callable.ReadsArguments, head.Callable.Placeholder
+	return c
+}
+
 // described is a callable with what its comments say.
 type described struct {
 	d        *model.Declaration
+	forms    []model.At // what it is of the declaration: all, or one overload
+	at       *model.At  // of one overload
 	sections []*prose.Sections
 	file     *model.Facts    // of the first comment
 	params   []model.Param   // of all forms
@@ -152,8 +188,8 @@ func (p *Pass) describe(d *model.Declaration) *described {
 	if d.Kind() == model.KindProperty || !d.Kind().IsCallable() && d.Kind() != model.KindClass {
 		return nil
 	}
-	c := &described{d: d}
-	p.said(c, d)
+	c := &described{d: d, forms: d.Occurrences}
+	p.said(c, d.Occurrences)
 	p.taken(c)
 	callable := d
 	if d.Kind() == model.KindClass {
@@ -168,7 +204,7 @@ func (p *Pass) describe(d *model.Declaration) *described {
 		if len(c.sections) == 0 {
 			return nil
 		}
-		p.said(c, d.Parent)
+		p.said(c, d.Parent.Occurrences)
 	}
 	if len(c.sections) == 0 {
 		return nil
@@ -281,9 +317,9 @@ func wholeText(at model.At) string {
 	return at.File.Text[at.Span.Start:end]
 }
 
-func (p *Pass) said(c *described, d *model.Declaration) {
+func (p *Pass) said(c *described, occurrences []model.At) {
 	var text strings.Builder
-	for _, o := range d.Occurrences {
+	for _, o := range occurrences {
 		if o.Doc == nil {
 			continue
 		}
@@ -310,6 +346,14 @@ func (p *Pass) taken(c *described) {
 			}
 		}
 	}
+}
+
+// place is where a finding about it stands.
+func (c *described) place() finding.Place {
+	if c.at != nil {
+		return c.at.File.Place(c.at.NameSpan)
+	}
+	return at(c.d)
 }
 
 func (c *described) entries(kind prose.PartKind) []prose.Entry {
@@ -562,7 +606,7 @@ func (p *Pass) undescribedParameters(c *described) {
 		}
 		asked[name] = true
 		p.report(c.d, finding.Finding{
-			Rule: finding.UndescribedParameter, Place: at(c.d),
+			Rule: finding.UndescribedParameter, Place: c.place(),
 			Arguments: []finding.Argument{argument("name", c.d.Path()), argument("parameter", name)},
 		})
 	}
@@ -630,7 +674,7 @@ func (p *Pass) undescribedResults(c *described) {
 	}
 	form := ""
 	gives := false
-	for _, o := range c.d.Occurrences {
+	for _, o := range c.forms {
 		if o.Callable == nil {
 			continue
 		}
@@ -645,7 +689,7 @@ func (p *Pass) undescribedResults(c *described) {
 	}
 	if gives {
 		p.report(c.d, finding.Finding{
-			Rule: finding.UndescribedResult, Form: form, Place: at(c.d), Arguments: []finding.Argument{argument("name", c.d.Path())},
+			Rule: finding.UndescribedResult, Form: form, Place: c.place(), Arguments: []finding.Argument{argument("name", c.d.Path())},
 		})
 	}
 }
@@ -762,18 +806,18 @@ func isNothing(h *model.Habits, typ string) bool {
 }
 
 func (p *Pass) undescribedFailures(c *described) {
-	if !c.structured() || c.d.Kind() == model.KindClass || c.told || c.tellsFailure() {
+	if !c.structured() || c.d.Kind() == model.KindClass || c.told || c.tellsFailure() || c.inherits() {
 		return
 	}
 	said := map[string]bool{}
 	named(c.entries(prose.Failures), func(_ prose.Entry, name string) { said[lastPart(name)] = true })
-	for _, o := range c.d.Occurrences {
+	for _, o := range c.forms {
 		if o.Callable == nil {
 			continue
 		}
-		for _, failure := range o.Callable.Fails() {
+		for _, failure := range slices.Concat(o.Declares(), o.Callable.Fails()) {
 			name := lastPart(failure.Name)
-			if said[name] || mentions(c.text, name) || ordinary[name] {
+			if said[name] || mentions(c.text, name) || ordinary[name] || slices.ContainsFunc(o.TypeParams(), func(t model.Param) bool { return t.Name == name }) {
 				continue
 			}
 			said[name] = true
@@ -783,6 +827,20 @@ func (p *Pass) undescribedFailures(c *described) {
 			})
 		}
 	}
+}
+
+// inherits reports whether some of what is said stands at what the callable takes the place of.
+func (c *described) inherits() bool {
+	inherits := false
+	for _, s := range c.sections {
+		for nodes := range s.All {
+			prose.Walk(nodes, func(n *prose.Node) bool {
+				inherits = inherits || n.Kind == prose.Inherited
+				return !inherits
+			})
+		}
+	}
+	return inherits
 }
 
 // ordinary are failures that say nothing to callers: bodies that others fill, ends of

@@ -396,7 +396,7 @@ func Load(harbour string) *Table { return nil }
 func (p *Pass) leaks(d *model.Declaration) {
 	for _, o := range d.Occurrences {
 		for _, t := range shownTypes(o) {
-			typ := p.Links.Type(p.Module, o.File, t.Text).Declaration
+			typ := p.Links.TypeOf(d, o.File, t).Declaration
 			if typ == nil || typ.Hidden || !typ.Kind().IsType() || p.Links.Reach().Includes(typ.Visibility) || p.Links.InReach(typ) || typ.Speaks(model.Words).File.Global {
 				continue
 			}

@@ -133,7 +133,7 @@ func (a *app) closing(p *project, s *build.Snapshot, list []finding.Finding) {
 	}
 	c := s.Coverage
 	what := "public declarations"
-	if reach := p.Settings.Reach; reach != model.ReachPublic {
+	if reach := p.Settings.Reach; reach > model.ReachProtected {
 		what = "declarations (reach: " + reach.String() + ")"
 	}
 	if c.Total == 0 {
@@ -160,7 +160,7 @@ func nothingPublic(p *project, s *build.Snapshot, what string) string {
 		return "nothing to document: " + read
 	case s.Stats.InReach > 0:
 		return fmt.Sprintf("nothing to document: %s, and none of %d %s is of a kind that needs a comment", read, s.Stats.InReach, what)
-	case p.Settings.Reach == model.ReachPublic:
+	case p.Settings.Reach <= model.ReachProtected:
 		return "nothing here is public: " + read + "; \"reach: internal\" in codrel.yaml shows internal declarations too, \"reach: private\" everything"
 	}
 	return fmt.Sprintf("nothing is visible with the current setting of reach: %s; \"reach: private\" in codrel.yaml shows everything", read)

@@ -126,7 +126,7 @@ func (x *Index) uses(m *model.Module) []relation {
 			if !o.Callable.TypeGuard {
 				out = x.mentions(out, d, o, o.Callable.Results, returnedBy)
 			}
-			for _, f := range o.Callable.Fails() {
+			for _, f := range slices.Concat(o.Declares(), o.Callable.Fails()) {
 				if typ := x.Type(d.Site().Module, o.File, f.Name).Declaration; x.InReach(typ) && typ.Kind().IsType() {
 					out = append(out, relation{typ, d, raisedBy})
 				}

@@ -147,7 +147,7 @@ func (x *Index) first(from Scope, steps iter.Seq[step], names []string, r prose.
 			return Result{Outcome: External, Target: *beyond}
 		}
 		partial = partial || part
-		found = x.oneThing(x.fit(ofArity(ofKind(distinct(found), r.Kind), r.Arity), r))
+		found = x.oneThing(x.withPages(x.fit(ofArity(ofKind(distinct(found), r.Kind), r.Arity), r)))
 		if i > lastOfFile && how == MayBeExternal {
 			if found = slices.DeleteFunc(found, x.spare); x.nativeModule(from, names, found) {
 				return Result{Outcome: External}
@@ -254,11 +254,46 @@ func (x *Index) fit(found []Target, r prose.Name) []Target {
 	}
 	kept := found[:0]
 	for _, t := range found {
-		if t.Declaration != nil && (t.Declaration.Kind().IsCallable() || t.Declaration.Kind().IsType()) {
+		if t.Declaration == nil {
+			continue
+		}
+		if t.Declaration = called(t.Declaration, true); t.Declaration.Kind().IsCallable() || t.Declaration.Kind().IsType() {
 			kept = append(kept, t)
 		}
 	}
 	return kept
+}
+
+// withPages puts, for targets that have no page, another declaration of the same name in the
+// same place that has one, where there is such: a field may be kept to a type and a method
+// of its name not.
+func (x *Index) withPages(found []Target) []Target {
+	for i, t := range found {
+		if t.Declaration == nil || x.hasPage(t) {
+			continue
+		}
+		for other := range t.Declaration.Namesakes {
+			if is := (Target{Declaration: other}); other.Arity() == t.Declaration.Arity() && x.hasPage(is) {
+				found[i] = is
+				break
+			}
+		}
+	}
+	return found
+}
+
+// called is the declaration of the same name that can be called, or that cannot, where one
+// of a kind and one of the other share a name.
+func called(d *model.Declaration, isCalled bool) *model.Declaration {
+	if d.Kind().IsCallable() == isCalled || d.Kind().IsType() {
+		return d
+	}
+	for other := range d.Namesakes {
+		if other.Kind().IsCallable() == isCalled && !other.Kind().IsType() {
+			return other
+		}
+	}
+	return d
 }
 
 func (x *Index) byModulePath(from Scope, r prose.Name) (Result, bool) {

@@ -169,14 +169,14 @@ func (r *usesReader) reference(use model.Use) int32 {
 		return r.chain(text)
 	case model.UseMember:
 		if home := r.home(use.Type.Start); home != nil {
-			return r.within(home, text)
+			return r.ofArity(r.within(home, text), use.Span.End)
 		}
 		if ref := r.member(use.Type.In(r.file.Text), text); ref >= 0 {
-			return ref
+			return r.ofArity(ref, use.Span.End)
 		}
 		if home := r.around(use.Span.Start); home != nil {
 			if d := r.declaration(r.within(home, use.Type.In(r.file.Text))); d != nil && d.Kind().IsType() {
-				return r.to(Target{Declaration: r.x.member(d, text)})
+				return r.ofArity(r.to(Target{Declaration: r.x.member(d, text)}), use.Span.End)
 			}
 		}
 		return noReference
@@ -276,11 +276,19 @@ func (r *usesReader) within(home *model.Declaration, name string) int32 {
 	return ref
 }
 
-// ofArity is the reference to the type of the same name that takes as many arguments as
-// stand at an offset, where types are told apart by that.
+// ofArity is the reference to what of the same name fits what stands at an offset: what is
+// called where a list of arguments does, and, where types are told apart by it, the type
+// that takes as many type arguments.
 func (r *usesReader) ofArity(ref, at int32) int32 {
 	d := r.declaration(ref)
-	if h := r.module.Library.Habits; d == nil || h == nil || !h.ByArity || !d.Kind().IsType() {
+	h := r.module.Library.Habits
+	if d == nil || h == nil {
+		return ref
+	}
+	if other := called(d, int(at) < len(r.file.Text) && r.file.Text[at] == '('); h.SeesInner && other != d {
+		return r.to(Target{Declaration: other})
+	}
+	if !h.ByArity || !d.Kind().IsType() {
 		return ref
 	}
 	if other := withArity(d, argumentsAt(r.file.Text, int(at))); other != d {

@@ -209,6 +209,14 @@ func (o *Occurrence) Called() string {
 	return o.Extra.Called
 }
 
+// Declares are the failures that the occurrence's signature declares.
+func (o *Occurrence) Declares() []Failure {
+	if o.Extra == nil {
+		return nil
+	}
+	return o.Extra.Failures
+}
+
 // Attached reports whether a doc comment is attached to the occurrence itself.
 func (o *Occurrence) Attached() bool {
 	return o.Doc != nil && (o.Extra == nil || !o.Extra.Assigned)

@@ -60,6 +60,31 @@ func (s *Sections) Gather(kind PartKind, title string, span source.Span) *Part {
 	return &s.Parts[len(s.Parts)-1]
 }
 
+// Enter adds an entry to the section of its kind. The second one on the same parameter, or
+// the second result, is a flaw besides; what of a failure is said twice may be two cases.
+func (s *Sections) Enter(kind PartKind, span source.Span, e Entry) {
+	part := s.Gather(kind, "", span)
+	if kind == Parameters || kind == TypeParameters || kind == Results {
+		for i := range part.Entries {
+			if i == mostCompared {
+				break
+			}
+			if part.Entries[i].Name == e.Name {
+				text := e.Name
+				if kind == Results {
+					text = "the result"
+				}
+				s.Flaws = append(s.Flaws, Flaw{Kind: RepeatedSection, Span: e.Span, Text: text})
+				break
+			}
+		}
+	}
+	part.Entries = append(part.Entries, e)
+}
+
+// mostCompared is how many entries a further one is compared with.
+const mostCompared = 200
+
 // PartKind tells what a named section is about.
 type PartKind uint8
 
@@ -77,14 +102,14 @@ const (
 	Examples
 	SeeAlso
 	Since
+	Other   // under a title of the comment's own
 	Authors // in the margin
 	Version // in the margin: of what the subject is in now
-	Other   // under a title of the comment's own
 )
 
 // PartNames are the names of the kinds of sections, as texts are looked up by.
 var PartNames = [...]string{
-	"type-parameters", "parameters", "results", "series", "failures", "warnings", "fields", "notes", "caution", "examples", "see-also", "since", "author", "version", "other",
+	"type-parameters", "parameters", "results", "series", "failures", "warnings", "fields", "notes", "caution", "examples", "see-also", "since", "other", "author", "version",
 }
 
 // Part is one named section.

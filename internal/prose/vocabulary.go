@@ -24,7 +24,9 @@ func Meanings() []string {
 }
 
 // SectionNames are the names of all sections but for those with titles of their own.
-func SectionNames() []string { return slices.Clone(PartNames[:Other]) }
+func SectionNames() []string {
+	return slices.DeleteFunc(slices.Clone(PartNames[:]), func(name string) bool { return name == PartNames[Other] })
+}
 
 // Of is what a word means, or "" where nobody said so.
 func (v Vocabulary) Of(word string) string {

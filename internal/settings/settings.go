@@ -30,7 +30,7 @@ type Settings struct {
 	Version   string // of the project
 	Home      string // file of the landing page; "" to find the README
 	Fragments string // folder of the fragments; "" to find it
-	Reach     model.Reach
+	Reach     model.Reach // protected where nothing is said: who extends a type is a user of it
 	Read      []Read // empty: everything in the folder
 	Generated []string
 	Describe  map[string]string // Markdown files that describe modules, by the modules' paths
@@ -125,7 +125,7 @@ var FragmentFolders = []string{"docs/fragments", "fragments"}
 // Default are the settings of a project without a settings file.
 func Default() *Settings {
 	return &Settings{
-		places: map[string]Problem{},
+		places: map[string]Problem{}, Reach: model.ReachProtected,
 		Checks: Checks{FailOn: finding.Error, Rules: map[string]finding.Severity{}},
 		Write:  Write{Site: DefaultSite, Source: "full"},
 	}

@@ -7,6 +7,7 @@ import (
 
 	"codrel/internal/prose"
 	"codrel/internal/prose/markup"
+	"codrel/internal/source"
 )
 
 // This file makes the prose tree of HTML as people write it in comments: elements that are
@@ -19,6 +20,10 @@ const deepest = 60
 type builder struct {
 	*parser
 	stack  []frame
+	named  int // the frame that a tag in the text closes, or 0
+
+	opening    string // the element that a tag opens at the moment, or ""
+	openingTag source.Span
 	inline bool // no blocks may begin
 }
 
@@ -27,6 +32,14 @@ type frame struct {
 	node prose.Node
 	name string // of the element; "" for what nothing in the text opened
 	from int
+	tag  source.Span // that opened it
+}
+
+// mustClose are the elements that end nowhere but at their closing tag (HTML Living Standard,
+// 13.1.2.4 has those that may be left open).
+var mustClose = map[string]bool{
+	"b": true, "strong": true, "i": true, "em": true, "var": true, "cite": true, "dfn": true, "sup": true, "sub": true, "s": true, "del": true, "strike": true, "a": true,
+	"ul": true, "ol": true, "dl": true, "table": true, "blockquote": true, "h1": true, "h2": true, "h3": true, "h4": true, "h5": true, "h6": true,
 }
 
 func (p *parser) blocks(from, to int) []prose.Node {
@@ -90,13 +103,20 @@ func (b *builder) add(n prose.Node) {
 }
 
 func (b *builder) push(n prose.Node, name string, at int) {
-	b.stack = append(b.stack, frame{n, name, at})
+	f := frame{node: n, name: name, from: at}
+	if name != "" && name == b.opening {
+		f.tag = b.openingTag
+	}
+	b.stack = append(b.stack, f)
 }
 
 // pop closes what was opened last.
 func (b *builder) pop(at int) {
 	f := *b.top()
 	b.stack = b.stack[:len(b.stack)-1]
+	if mustClose[f.name] && len(b.stack) != b.named && f.tag.End > f.tag.Start {
+		b.out.Flaws = append(b.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: f.tag, Text: "<" + f.name + ">"})
+	}
 	f.node.Span = b.span(f.from, at)
 	if f.node.Kind == prose.Paragraph || f.node.Kind == prose.Heading || f.node.Kind == prose.Cell || f.name == "dt" {
 		f.node.Children = tidied(f.node.Children)
@@ -243,7 +263,10 @@ func (b *builder) element(at, to int) int {
 		b.close(e.Name, kind, at)
 	case len(b.stack) > deepest:
 	default:
-		return b.open(e, kind, at, end, to)
+		b.opening, b.openingTag = e.Name, b.parser.span(at, end)
+		next := b.open(e, kind, at, end, to)
+		b.opening = ""
+		return next
 	}
 	return end
 }
@@ -445,9 +468,11 @@ func (b *builder) close(name string, kind prose.Kind, at int) {
 	for n := len(b.stack) - 1; n > 0; n-- {
 		f := &b.stack[n]
 		if f.name == name || kind == prose.Heading && f.node.Kind == prose.Heading {
+			b.named = n
 			for len(b.stack) > n {
 				b.pop(at)
 			}
+			b.named = 0
 			return
 		}
 		if isInline(kind) && !f.node.Kind.Inline() {
@@ -519,7 +544,7 @@ func (b *builder) code(e markup.Tag, at, from, to int) int {
 	}
 	b.line(at)
 	if open := strings.Index(b.parser.text[from:stop], "{@link"); open >= 0 {
-		b.stack = append(b.stack, frame{prose.Node{Kind: transparent}, "", at})
+		b.stack = append(b.stack, frame{node: prose.Node{Kind: transparent}, from: at})
 		n := len(b.stack) - 1
 		for _, child := range b.inlines(from, stop) {
 			if child.Kind == prose.Text {

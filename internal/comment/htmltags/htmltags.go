@@ -220,8 +220,7 @@ func (p *parser) part(kind prose.PartKind, span source.Span) *prose.Part {
 }
 
 func (p *parser) entry(kind prose.PartKind, span source.Span, e prose.Entry) {
-	part := p.part(kind, span)
-	part.Entries = append(part.Entries, e)
+	p.out.Enter(kind, span, e)
 }
 
 // other keeps a text under a title of its own, once, however often its tag stands.

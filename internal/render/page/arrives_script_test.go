@@ -113,6 +113,7 @@ index
     property limit: limit = 10 -- How many.
     accessor size: get size(): number -- How many there are.
       or set size(to: number)
+    property kept: kept = 3
     property none: static readonly none = new Store<string>(new Map())
     property later: later: string
     index signature []: [name: string]: unknown

@@ -125,8 +125,10 @@ index
       or moor(name: string): this
     method isBerth: isBerth(): this is Berth(Berth) -- A guard.
     method assert: assert(x: unknown): asserts x -- Asserts.
+    method half: half()
   class Place: abstract class Place<in out T, const U = T> -- Abstract.
     property held: abstract accessor held: T
+    method move: abstract move(to: U): void
   function Named: function Named<T extends new (...args: any[]) => {}>(base: T) -- A mixin.
 `},
 		{"modules that re-export in circles", `

@@ -162,6 +162,7 @@ func TestCSharpPages(t *testing.T) {
 		"A board of berths, see Show(Vessel, int) and Entry<T>.",
 		"It is lit by the harbour; null is null.",
 		"var board = new Board<Vessel>();",
+		"protected Board(string name)",
 		"Type parameters T What lies at the berths.",
 		"Overload 1 public void Show(Vessel vessel) Overload 2 public virtual void Show(Vessel vessel, int hours = 3)",
 		"How many rows there are.",

@@ -64,6 +64,7 @@ export class TidebookClient {
     this.closed = true;
   }
 
+  /** Asks the service for what stands at a path. */
   protected async get<T>(path: string): Promise<T> {
     if (this.closed) throw new TidebookError("the client is closed", 0, path);
     const answer = await (this.options.fetch ?? fetch)(`${this.address}/${path}`);
