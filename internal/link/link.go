@@ -106,6 +106,7 @@ type onDemand struct {
 	codeFiles  func() []moduleFile
 	outsides   sync.Map                                   // of libraries: *outsideNames
 	based      sync.Map                                   // of declarations: what [Index.bases] found
+	plain      sync.Map                                   // of types: their bases as names alone say them, []*model.Declaration
 	usersOn    sync.Map                                   // of modules: func() map[*model.Declaration]*UsersOf, of what stands on their pages
 	used       atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
 }

@@ -68,9 +68,21 @@ func overridesForm(form, above *model.Form, base *model.Declaration) bool {
 	return slices.Equal(types, aboves) || base != nil && len(base.Speaks(model.Words).TypeParams()) > 0
 }
 
+// isUnbound reports whether a member stands for itself alone, whatever shares its name.
+func isUnbound(d *model.Declaration) bool {
+	h := d.Module.Library.Habits
+	if h == nil || len(h.Unbound) == 0 {
+		return false
+	}
+	return slices.ContainsFunc(d.Speaks(model.Words).Modifiers(), func(word string) bool { return slices.Contains(h.Unbound, word) })
+}
+
 // overrides reports whether a member takes the place of one of its name in a base. In
 // languages whose overloads stand each for itself one of its forms must.
 func (x *Index) overrides(member, of *model.Declaration) bool {
+	if isUnbound(member) || isUnbound(of) {
+		return false
+	}
 	if h := member.Module.Library.Habits; h == nil || !h.EachForm || member.Speaks(model.Words).Callable == nil || of.Speaks(model.Words).Callable == nil {
 		return true
 	}

@@ -312,7 +312,7 @@ func (x *Index) typeAround(d *model.Declaration, name string) Target {
 			return Target{Declaration: m}
 		}
 		if habits != nil && habits.SeesInner {
-			if m := x.innerOfBase(at, first, 0); m != nil && m != d {
+			if m := x.innerOfBase(at, first); m != nil && m != d {
 				if dotted {
 					return x.under(Target{Declaration: m}, rest)
 				}
@@ -323,35 +323,54 @@ func (x *Index) typeAround(d *model.Declaration, name string) Target {
 	return Target{}
 }
 
-// innerOfBase finds a type that a type has as a member from one of its bases. These are
-// looked up by their names alone, since their own heads may ask for members of others.
-func (x *Index) innerOfBase(d *model.Declaration, name string, depth int) *model.Declaration {
-	if depth > mostBases {
-		return nil
+// innerOfBase finds a type that a type has as a member from one of its bases, the nearest
+// one. These are looked up by their names alone, since their own heads may ask for members
+// of others.
+func (x *Index) innerOfBase(d *model.Declaration, name string) *model.Declaration {
+	seen := []*model.Declaration{d}
+	for i := 0; i < len(seen) && i < mostBases; i++ {
+		for _, base := range x.plainBases(seen[i]) {
+			if slices.Contains(seen, base) {
+				continue
+			}
+			if m := base.Member(name); m != nil && m.Kind().IsType() {
+				return m
+			}
+			seen = append(seen, base)
+		}
 	}
+	return nil
+}
+
+// mostBases is how many bases are looked through for a type that stands in them.
+const mostBases = 64
+
+// plainBases are the bases of a type as their names alone say them, each once.
+func (x *Index) plainBases(d *model.Declaration) []*model.Declaration {
+	if known, ok := x.plain.Load(d); ok {
+		return known.([]*model.Declaration)
+	}
+	var out []*model.Declaration
+	names := map[string]bool{}
 	for _, o := range d.Occurrences {
 		for _, b := range o.Bases() {
 			for t := range o.Tokens(b.Type) {
 				if t.Kind != model.TokenType {
 					continue
 				}
-				if base := x.Type(d.Module, o.File, t.Text).Declaration; base != nil && base != d {
-					if m := base.Member(name); m != nil && m.Kind().IsType() {
-						return m
-					}
-					if m := x.innerOfBase(base, name, depth+1); m != nil {
-						return m
+				if !names[t.Text] && len(out) < mostBases {
+					names[t.Text] = true
+					if base := x.Type(d.Module, o.File, t.Text).Declaration; base != nil && base != d {
+						out = append(out, base)
 					}
 				}
 				break
 			}
 		}
 	}
-	return nil
+	x.plain.Store(d, out)
+	return out
 }
-
-// mostBases is how many bases above one another are looked through for a type that stands in them.
-const mostBases = 8
 
 // bases are the declarations among what a type embeds.
 func (x *Index) bases(d *model.Declaration) []*model.Declaration { return x.madeOf(d).bases }

@@ -135,7 +135,7 @@ var english = Texts{
 	"read-on-of":     "Continue reading about {name}",
 	"lent":           "Documented in {module}",
 	"lent-text":      "Import these from {module}, which re-exports them.",
-	"more-places":    "And in {n} more files for other platforms.",
+	"more-places":    "And in {n} more files.",
 	"generated":      "Generated code.",
 	"protected":      "For derived types only.",
 	"internal":       "Internal: for use within the library.",

@@ -127,7 +127,7 @@ var german = Texts{
 	"read-on-of":      "Mehr über {name}",
 	"lent":            "Dokumentiert in {module}",
 	"lent-text":       "Zu importieren aus {module}, das sie re-exportiert.",
-	"more-places":     "Und in {n} weiteren Dateien für andere Plattformen.",
+	"more-places":     "Und in {n} weiteren Dateien.",
 	"generated":       "Generierter Code.",
 	"protected":       "Nur für abgeleitete Typen.",
 	"internal":        "Intern: nur innerhalb der Bibliothek.",

@@ -135,7 +135,24 @@ func (d *Declaration) heads() []At {
 			out = append(out, at)
 		}
 	}
-	return out
+	return d.tellingParts(out)
+}
+
+// tellingParts leaves, of the heads of a type that comes in parts, those that say more than
+// its name: what it builds on. Where none does there is one.
+func (d *Declaration) tellingParts(heads []At) []At {
+	if len(heads) < 2 || d.Module == nil || !heads[0].Kind.IsType() {
+		return heads
+	}
+	if h := d.Module.Library.Habits; h == nil || !h.Partial {
+		return heads
+	}
+	said := func(at At) bool { return len(at.Bases()) > 0 || at.Callable != nil }
+	if telling := slices.DeleteFunc(slices.Clone(heads), func(at At) bool { return !said(at) }); len(telling) > 0 {
+		return telling
+	}
+	longest := slices.MaxFunc(heads, func(a, b At) int { return len(a.Signature) - len(b.Signature) })
+	return []At{longest}
 }
 
 // Forms are the signatures of a declaration that callers can tell apart, those of several

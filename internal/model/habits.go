@@ -30,6 +30,8 @@ type Habits struct {
 	Apart     bool     // a type that stands in another stands in a namespace of its name
 	SeesInner bool     // members of a type write the types in it without its name
 	TypeFirst bool     // the type of what holds a value stands before its name
+	Unbound   []string // modifiers of members that take the place of no other's, nor have it taken
+	BareEnd   bool     // no comma stands behind the last entry of a list over several lines
 	Accessors bool     // properties are something else than fields to their users, each kind under its own heading
 	SeesOuter bool     // a module sees what the modules around it have, and what it has in other libraries
 	ByArity   bool     // types of one name are told apart by how many type parameters they have

@@ -105,7 +105,7 @@ func (b *builder) snippet(from, to, at, end int) {
 		kept = append(kept, l)
 	}
 	b.closeLine(at)
-	node := prose.Node{Kind: prose.CodeBlock, Text: markup.Undented(strings.Join(kept, "\n")) + "\n", Span: b.span(at, end)}
+	node := prose.Node{Kind: prose.CodeBlock, Info: "java", Text: markup.Undented(strings.Join(kept, "\n")) + "\n", Span: b.span(at, end)}
 	if b.holdsBlocks() && strings.TrimSpace(node.Text) != "" {
 		b.add(node)
 	}

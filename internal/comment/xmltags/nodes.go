@@ -273,7 +273,10 @@ func (f *flow) code(n *node) {
 		return
 	}
 	info := strings.ToLower(n.tag.Attribute("lang") + n.tag.Attribute("language"))
-	if strings.ContainsAny(info, " \t\n") {
+	switch {
+	case info == "" && n.tag.Name == "code":
+		info = "csharp" // what nearly all examples are in
+	case strings.ContainsAny(info, " \t\n"):
 		info = ""
 	}
 	f.block(prose.Node{Kind: prose.CodeBlock, Info: info, Text: strings.TrimRight(markup.Undented(strings.ReplaceAll(code, "\t", "    ")), " \n") + "\n", Span: f.place(n)})

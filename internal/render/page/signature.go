@@ -49,11 +49,19 @@ func (m *Maker) Signature(d *model.Declaration, at model.At) []Token {
 			out = append(out, Token{Kind: model.TokenPunctuation, Text: strings.TrimRight(t.Text, " ") + "\n\t"})
 			continue
 		case beforeMark:
-			out = append(out, Token{Kind: model.TokenPunctuation, Text: ",\n"})
+			out = append(out, Token{Kind: model.TokenPunctuation, Text: listEnd(d)})
 		}
 		out = append(out, m.Token(d, at, t))
 	}
 	return out
+}
+
+// listEnd is what ends the last line of a broken list of parameters.
+func listEnd(d *model.Declaration) string {
+	if h := d.Module.Library.Habits; h != nil && h.BareEnd {
+		return "\n"
+	}
+	return ",\n"
 }
 
 // Token is a token of the signature of a declaration.

@@ -71,7 +71,7 @@ func TestFormsOfBuilds(t *testing.T) {
 	page := string(rendered(t, files, settings.Default(), 1).Get(modulePage))
 	assert.Equal(t, 7, len(signature.FindAllString(page, -1)), "six forms of one, one form of the other")
 	assert.Contains(t, strings.Join(strings.Fields(page), " "), "and 2 more declarations for other platforms")
-	assert.Contains(t, text(page), "And in 4 more files for other platforms.")
+	assert.Contains(t, text(page), "And in 4 more files.")
 	assert.Contains(t, text(page), "Defined in a_darwin.go, line 4, for darwin.")
 }
 

@@ -22,6 +22,7 @@ import (
 
 const (
 	largestShard = 26 << 10 // bytes of a leaf, about
+	largestWhole = 64 << 10 // bytes of all entries, where one shard holds them: a small project answers every query in full
 	bestOfNode   = 60       // entries of an inner node
 	smallChild   = 2 << 10  // bytes of a child that has no shard of its own
 	largestExact = 64 << 10 // bytes of a shard of entries that have one name
@@ -78,7 +79,7 @@ func (b *shards) rank() {
 // have no shard of their own: they stand in their parent's.
 func (b *shards) node(name string, keys []keyed) error {
 	entries, size := b.distinct(keys)
-	if size <= largestShard || utf8.RuneCountInString(name) >= deepestNode {
+	if size <= largestShard || name == "" && size <= largestWhole || utf8.RuneCountInString(name) >= deepestNode {
 		b.nodes = append(b.nodes, name)
 		return b.write(name, entries)
 	}
