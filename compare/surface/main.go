@@ -1,10 +1,14 @@
 // Command surface compares what the pages of a finished site show with what users can
 // name: for packages of npm as the TypeScript compiler has it (oracle.mjs), for packages
-// of Python as Python itself has it when it imports them (oracle.py). That is the one
-// place where the code of a package runs; Codrel never runs any.
+// of Python as Python itself has it when it imports them (oracle.py), which is the one
+// place where the code of a package runs; for modules of Java's library as its compiler
+// has them (Surface.java), and for folders of C# as a grammar reads them (csharp.mjs).
+// Codrel never runs any code.
 //
 //	go run ./compare/surface -language typescript -with FOLDER_OF_NODE_MODULES DIR...
 //	go run ./compare/surface -language python [-python python3] NAME...
+//	go run ./compare/surface -language java -with FOLDER_OF_THE_KIT DIR...
+//	go run ./compare/surface -language csharp -with FOLDER_OF_NODE_MODULES DIR...
 //
 // A name counts as shown where the page of the module that users import lists it. It has
 // its text where the compiler finds one and a text stands on the page that the name leads
@@ -31,6 +35,12 @@ import (
 //go:embed oracle.mjs
 var scriptOracle string
 
+//go:embed Surface.java
+var javaOracle string
+
+//go:embed csharp.mjs
+var csharpOracle string
+
 //go:embed oracle.py
 var pythonOracle string
 
@@ -41,8 +51,8 @@ const (
 )
 
 func main() {
-	language := flag.String("language", "typescript", "whose packages: typescript (and JavaScript), or python")
-	with := flag.String("with", "", "folder of node_modules with the compiler")
+	language := flag.String("language", "typescript", "whose packages: typescript (and JavaScript), python, java or csharp")
+	with := flag.String("with", "", "folder of node_modules with the compiler, or of the development kit of Java")
 	python := flag.String("python", "python3", "the Python that has the packages")
 	program := flag.String("codrel", "", "the built program; built anew where it is not given")
 	show := flag.Int("show", 0, "how many of the missing names to list for each package")
@@ -103,9 +113,15 @@ func run(language, with, python, program, keep string, show int, packages []stri
 // asked runs the language's own program on one package.
 func asked(language, with, python, scratch, name string) ([]*surface, error) {
 	command, file, source := exec.Command("node"), "oracle.mjs", scriptOracle
-	if language == "python" {
+	switch language {
+	case "python":
 		command, file, source = exec.Command(python), "oracle.py", pythonOracle
-	} else if dir, err := filepath.Abs(name); err == nil {
+	case "java":
+		command, file, source = exec.Command(filepath.Join(with, "bin", "java")), "Surface.java", javaOracle
+	case "csharp":
+		file, source = "csharp.mjs", csharpOracle
+	}
+	if dir, err := filepath.Abs(name); err == nil && language != "python" {
 		name = dir
 	}
 	file = filepath.Join(scratch, file)

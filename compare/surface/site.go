@@ -67,6 +67,7 @@ var (
 	scriptPath = regexp.MustCompile(`(?:from |require\()["']([^"']+)["']`)
 	pythonFrom = regexp.MustCompile(`^from (\S+) import (\S+)$`)
 	pythonName = regexp.MustCompile(`^import (\S+)$`)
+	packages   = regexp.MustCompile(`^(?:import (\S+)\.\*|using (\S+));$`) // of Java, namespaces of C#
 )
 
 // imported is what a line to copy imports.
@@ -76,6 +77,9 @@ func imported(line string) string {
 	}
 	if m := pythonFrom.FindStringSubmatch(line); m != nil {
 		return m[1] + "." + m[2]
+	}
+	if m := packages.FindStringSubmatch(line); m != nil {
+		return m[1] + m[2]
 	}
 	if m := pythonName.FindStringSubmatch(line); m != nil {
 		return m[1]

@@ -321,12 +321,13 @@ func (j judge) of(d *model.Declaration) judged {
 
 // hides reports whether a word to Codrel keeps a declaration off the pages.
 func hides(d *model.Declaration) bool {
-	for _, o := range d.Occurrences {
-		for _, w := range o.Directives() {
-			if w.Verb == "hide" {
-				return true
-			}
-		}
+	if h := d.Module.Library.Habits; h != nil && h.EachForm && len(d.Occurrences) > 1 && d.Kind().IsCallable() {
+		return !slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return !isHidden(o) }) // one overload goes with all
 	}
-	return false
+	return slices.ContainsFunc(d.Occurrences, isHidden)
+}
+
+// isHidden reports whether a word to Codrel stands beside an occurrence that keeps it off the pages.
+func isHidden(o model.At) bool {
+	return slices.ContainsFunc(o.Directives(), func(w model.Directive) bool { return w.Verb == "hide" })
 }

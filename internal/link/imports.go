@@ -505,6 +505,23 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 			return x.taken(m.Library, i, &trail{})
 		}
 	}
+	return x.always(m, name)
+}
+
+// always finds a bare name in the modules whose names every file sees.
+func (x *Index) always(m *model.Module, name string) Target {
+	if m.Library.Habits == nil {
+		return Target{}
+	}
+	for _, path := range m.Library.Habits.Always {
+		for _, of := range x.modules[path] {
+			if of != m && of.Library.Habits == m.Library.Habits {
+				if d := of.Lookup(name); d != nil {
+					return Target{Declaration: d}
+				}
+			}
+		}
+	}
 	return Target{}
 }
 

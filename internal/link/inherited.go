@@ -35,7 +35,7 @@ func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
 			members = unlikeNames(members)
 		}
 		for _, m := range members {
-			if names[m.Name] || d.Member(m.Name) != nil || !x.passesDown(m) {
+			if names[m.Name] || hides(d, m.Name) || !x.passesDown(m) {
 				continue
 			}
 			names[m.Name] = true
@@ -46,6 +46,13 @@ func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
 		}
 	}
 	return out
+}
+
+// hides reports whether a type has a member of its own under a name, other than one that
+// nobody else sees.
+func hides(d *model.Declaration, name string) bool {
+	own := d.Member(name)
+	return own != nil && own.Speaks(model.Words).Visibility != model.Private
 }
 
 // passesDown reports whether a member goes on to the types that have its own as a base.

@@ -26,12 +26,12 @@ var Schema []byte
 
 // Settings is what a settings file says, with defaults for the rest.
 type Settings struct {
-	Name      string // of the project; "" to find it
-	Version   string // of the project
-	Home      string // file of the landing page; "" to find the README
-	Fragments string // folder of the fragments; "" to find it
+	Name      string      // of the project; "" to find it
+	Version   string      // of the project
+	Home      string      // file of the landing page; "" to find the README
+	Fragments string      // folder of the fragments; "" to find it
 	Reach     model.Reach // protected where nothing is said: who extends a type is a user of it
-	Read      []Read // empty: everything in the folder
+	Read      []Read      // empty: everything in the folder
 	Generated []string
 	Describe  map[string]string // Markdown files that describe modules, by the modules' paths
 	Source    string            // address of a source line: {path}, {line}, {revision}

@@ -19,12 +19,12 @@ const deepest = 60
 // builder makes nodes of a piece of the text.
 type builder struct {
 	*parser
-	stack  []frame
-	named  int // the frame that a tag in the text closes, or 0
+	stack []frame
+	named int // the frame that a tag in the text closes, or 0
 
 	opening    string // the element that a tag opens at the moment, or ""
 	openingTag source.Span
-	inline bool // no blocks may begin
+	inline     bool // no blocks may begin
 }
 
 // frame is an element that is open.

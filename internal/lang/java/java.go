@@ -23,7 +23,7 @@ type FrontEnd struct{}
 
 var habits = model.Habits{
 	Language: "java", Name: "Java", Dialect: "htmltags", Fences: []string{"java"},
-	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, TypeFirst: true, Unbound: []string{"static"}, BareEnd: true, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
+	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, TypeFirst: true, Always: []string{"java.lang"}, Unbound: []string{"static"}, BareEnd: true, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
 	OfAll: []string{"equals", "hashCode", "toString", "clone", "finalize"},
 	Self:  []string{"this"}, Nothing: []string{"", "void", "Void"}, Started: []string{"main"},
 }
