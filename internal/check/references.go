@@ -395,6 +395,9 @@ func Load(harbour string) *Table { return nil }
 
 func (p *Pass) leaks(d *model.Declaration) {
 	for _, o := range d.Occurrences {
+		if len(d.Occurrences) > 1 && !p.Links.Reach().Includes(o.Visibility) {
+			continue // an overload that is kept from users
+		}
 		for _, t := range shownTypes(o) {
 			typ := p.Links.TypeOf(d, o.File, t).Declaration
 			if typ == nil || typ.Hidden || !typ.Kind().IsType() || p.Links.Reach().Includes(typ.Visibility) || p.Links.InReach(typ) || typ.Speaks(model.Words).File.Global {

@@ -60,7 +60,8 @@ type branch struct {
 	span     source.Span
 	depth    int // at its end
 	least    int
-	last     int // index of its last token, or -1
+	last     int  // index of its last token, or -1
+	rather   bool // it has the word that makes it preferred
 }
 
 // settling decides which branches are read.
@@ -70,14 +71,16 @@ type settling struct {
 	open    []group
 	dropped []int // how many ranges of dropped tokens begin at an index, less those that end
 	assumed map[string]bool
+	rather  string // the word of branches that are preferred
 	out     Branches
 }
 
 // Settle makes one text of a text with branches: lines to the preprocessor are no tokens
 // any more. Where each branch of a group is whole, with brackets that close and complete
 // declarations, all are read. Else a group has but one that is: two heads of a type share its
-// body. Which one that is stays the same for the same condition.
-func (s *Stream) Settle(text string) Branches {
+// body. That is the first, or the first that has a word, such as "public", and it stays the same
+// for the same condition.
+func (s *Stream) Settle(text, rather string) Branches {
 	found := false
 	for i := range s.Tokens {
 		if found = s.Tokens[i].Kind == Directive; found {
@@ -87,7 +90,7 @@ func (s *Stream) Settle(text string) Branches {
 	if !found {
 		return Branches{}
 	}
-	d := settling{Stream: s, text: text, dropped: make([]int, len(s.Tokens)+1), assumed: map[string]bool{}}
+	d := settling{Stream: s, text: text, rather: rather, dropped: make([]int, len(s.Tokens)+1), assumed: map[string]bool{}}
 	last := -1
 	for i := range s.Tokens {
 		switch t := &s.Tokens[i]; {
@@ -188,6 +191,7 @@ func (d *settling) count(i int) {
 	b := &g.branches[len(g.branches)-1]
 	b.last = i
 	t := &d.Tokens[i]
+	b.rather = b.rather || t.Kind == Word && d.rather != "" && d.text[t.From:t.To] == d.rather
 	if t.Kind != Mark || t.To != t.From+1 {
 		return
 	}
@@ -249,6 +253,11 @@ func (d *settling) end(i int, at int32) {
 
 // choose is the index of the branch of a group that is read where only one can be, or -1.
 func (d *settling) choose(g *group) int {
+	if k := slices.IndexFunc(g.branches, func(b branch) bool { return b.rather }); k > 0 && !g.branches[0].rather {
+		if first := g.branches[0].when; !d.said(first) {
+			d.assumed[first] = false
+		}
+	}
 	for k := range g.branches {
 		b := &g.branches[k]
 		if b.when == "" {
@@ -267,6 +276,13 @@ func (d *settling) choose(g *group) int {
 		}
 	}
 	return -1
+}
+
+// said reports whether it is known by now whether a condition holds.
+func (d *settling) said(when string) bool {
+	_, known := d.assumed[when]
+	_, other := d.assumed[negated(when)]
+	return known || other
 }
 
 // pairAnew leaves the tokens that are read, and finds the partners of their brackets.

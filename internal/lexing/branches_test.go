@@ -14,7 +14,7 @@ import (
 func settled(text string) (tokens string, sound bool) {
 	var s lexing.Stream
 	csharp.Lex(text, &s)
-	branches := s.Settle(text)
+	branches := s.Settle(text, "public")
 	var all []string
 	for _, t := range s.Tokens {
 		word := text[t.From:t.To]
@@ -42,6 +42,7 @@ func TestSettle(t *testing.T) {
 		"x\n#if A\n: a;\n#else\n: b;\n#endif":                              "x : a ;",
 		"#if A\n{\n#endif\nb;\n#if A\n}\n#endif":                           "{ b ; }",
 		"#if A\n{\n#else\n#endif\nb;\n#if !A\n#else\n}\n#endif":            "{ b ; }",
+		"#if A\ninternal\n#else\npublic\n#endif\nx;\n#if !A\n{\n#endif\n}": "public x ; { }",
 		"#if A\na;\n#elif B\n#endif\nb;":                                   "a[A] ;[A] b ;",
 		"#if A\na;":                                                        "a[A] ;[A]",
 		"#endif\n#else\n#elif\na;":                                         "a ;",
@@ -92,7 +93,7 @@ func TestManyBranches(t *testing.T) {
 	} {
 		var s lexing.Stream
 		csharp.Lex(text, &s)
-		branches := s.Settle(text)
+		branches := s.Settle(text, "public")
 		for i := 0; i < len(text); i += len(text) / 1000 {
 			assert.LessOrEqual(t, len(branches.At(int32(i))), 16)
 		}

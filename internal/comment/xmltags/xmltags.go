@@ -161,7 +161,7 @@ func led(head prose.Node, text []prose.Node) []prose.Node {
 // named is what an element says of what its attribute names.
 func (p *parser) named(n *node, attribute string) prose.Entry {
 	name := n.tag.Attribute(attribute)
-	e := prose.Entry{Name: name, Span: p.span(n.from, n.inside), Text: p.blocks(n.kids)}
+	e := prose.Entry{Name: strings.TrimPrefix(name, "@"), Span: p.span(n.from, n.inside), Text: p.blocks(n.kids)}
 	if i := strings.Index(p.text[n.from:n.inside], name); name != "" && i >= 0 {
 		e.Span = p.span(n.from+i, n.from+i+len(name))
 	}

@@ -174,7 +174,7 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	stream, back := lexing.Borrow()
 	defer back()
 	unclosed := shape.Lex(text, stream)
-	r.branches = stream.Settle(text)
+	r.branches = stream.Settle(text, "public")
 	r.Cursor = stream.Look(text)
 	lexing.Gather(facts, r.unit)
 	r.arena.Close()

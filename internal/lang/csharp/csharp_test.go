@@ -301,6 +301,7 @@ func TestDamage(t *testing.T) {
 		"int a; } int b;":                      "a",
 		"int a; enum { X } int b;":             "a b",
 		"int a; record R(int x { } int b;":     "a R x b",
+		"int a; record R(int) { } int b;":      "a R b",
 		"int a; operator; int b;":              "a b",
 		"int a; implicit operator; int b;":     "a b",
 		"int a; event; int b;":                 "a b",

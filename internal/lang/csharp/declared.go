@@ -218,6 +218,9 @@ func (r *reader) components(open int, own owner, changeable bool) {
 		accessors = " { get; set; }"
 	}
 	r.each(open, func(_ int, p param) {
+		if p.name < 0 {
+			return // half written
+		}
 		mark := r.arena.Begin()
 		r.arena.Put(model.TokenKeyword, "public ")
 		r.putType(p.typ, p.typEnd)
