@@ -121,6 +121,9 @@ func (r *run) mayBeSource(file string) bool {
 		if lang.Reads(end, file) {
 			return true
 		}
+		if named, ok := end.(lang.NamedFiles); ok && slices.Contains(named.FileNames(), path.Base(file)) {
+			return true
+		}
 		if marks, ok := end.(lang.RootFinder); ok && lang.IsMarker(marks.MarkerNames(), path.Base(file)) {
 			return true
 		}

@@ -19,13 +19,14 @@ type owners struct {
 	fsys         fs.FS
 	byEnding     map[string]lang.FrontEnd
 	shared       map[string][]lang.FrontEnd // by ending
+	named        map[string]lang.FrontEnd   // by whole name
 	interpreters map[string]lang.FrontEnd
 	beside       map[string][]string // the names of the files in a folder; nil where nobody asks
 	asked        map[string]bool     // the files that were looked into
 }
 
 func newOwners(fsys fs.FS, ends []lang.FrontEnd, asked map[string]bool) *owners {
-	o := &owners{fsys: fsys, byEnding: map[string]lang.FrontEnd{}, shared: map[string][]lang.FrontEnd{}, interpreters: map[string]lang.FrontEnd{}, asked: asked}
+	o := &owners{fsys: fsys, byEnding: map[string]lang.FrontEnd{}, shared: map[string][]lang.FrontEnd{}, named: map[string]lang.FrontEnd{}, interpreters: map[string]lang.FrontEnd{}, asked: asked}
 	for _, end := range ends {
 		for _, ending := range end.Extensions() {
 			if o.byEnding[ending] == nil {
@@ -35,6 +36,11 @@ func newOwners(fsys fs.FS, ends []lang.FrontEnd, asked map[string]bool) *owners 
 		if r, ok := end.(lang.Recognizer); ok {
 			for _, ending := range r.SharedExtensions() {
 				o.shared[ending] = append(o.shared[ending], end)
+			}
+		}
+		if n, ok := end.(lang.NamedFiles); ok {
+			for _, name := range n.FileNames() {
+				o.named[name] = end
 			}
 		}
 		if i, ok := end.(lang.Interpreted); ok {
@@ -50,7 +56,7 @@ func newOwners(fsys fs.FS, ends []lang.FrontEnd, asked map[string]bool) *owners 
 
 // know tells which files there are.
 func (o *owners) know(entries []source.Entry) {
-	if len(o.shared) == 0 {
+	if len(o.shared) == 0 && len(o.named) == 0 {
 		return
 	}
 	o.beside = map[string][]string{}
@@ -74,7 +80,9 @@ func (o *owners) of(e source.Entry) lang.FrontEnd {
 		return end
 	}
 	ending := path.Ext(e.Path)
-	switch {
+	switch dir, name := path.Split(e.Path); {
+	case o.named[name] != nil && slices.ContainsFunc(o.beside[dir], func(other string) bool { return lang.Reads(o.named[name], other) }):
+		return o.named[name] // which says something of the sources beside it
 	case len(o.shared[ending]) > 0:
 		return o.recognized(e, o.shared[ending])
 	case ending == "" && len(o.interpreters) > 0 && e.Size > 2:

@@ -57,6 +57,13 @@ type Interpreted interface {
 	Interpreters() []string
 }
 
+// NamedFiles is a front end whose language has files that say something by their name alone,
+// beside those with its endings.
+type NamedFiles interface {
+	// FileNames are the names of such files.
+	FileNames() []string
+}
+
 // HabitsOf are those of a front end, or nil where there is none.
 func HabitsOf(end FrontEnd) *model.Habits {
 	if end == nil {

@@ -43,10 +43,18 @@ const unnamed = "unnamed"
 
 // ModulePaths gives each file the package that it names.
 func (FrontEnd) ModulePaths(_ *model.Library, files []*model.Facts) []string {
-	paths := make([]string, len(files))
+	paths, folders := make([]string, len(files)), map[string]string{}
 	for i, f := range files {
 		if paths[i] = unnamed; len(f.Modules) > 0 && f.Modules[0].Name != "" {
 			paths[i] = f.Modules[0].Name
+		}
+		if path.Base(f.Path) != packageFile {
+			folders[path.Dir(f.Path)] = paths[i]
+		}
+	}
+	for i, f := range files {
+		if of := folders[path.Dir(f.Path)]; path.Base(f.Path) == packageFile && of != "" {
+			paths[i] = of
 		}
 	}
 	return paths
@@ -110,6 +118,10 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	facts := &model.Facts{Path: file.Path, Language: habits.Language, Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
 	if (FrontEnd{}).IsTest(file.Path) {
 		facts.Role = model.RoleTest
+	}
+	if path.Base(file.Path) == packageFile {
+		readPackage(facts)
+		return facts
 	}
 	r := reader{facts: facts, arena: lexing.NewArena(text), other: file.Other}
 	if file.Text.Encoding == source.Latin1 {

@@ -71,6 +71,10 @@ func TestPlaces(t *testing.T) {
 	facts := langtest.Read(end, "Loose.java", []byte("class Loose {}"))
 	berth := langtest.Read(end, "Berth.java", []byte("package tide . berths;\nclass Berth {}"))
 	assert.Equal(t, []string{"unnamed", "tide.berths"}, end.ModulePaths(nil, []*model.Facts{facts, berth}))
+	page := langtest.Read(end, "src/tide/package.html", []byte("<!-- Licence. -->\n<HTML><Body bgcolor=white>\n<p>Tides.\n@since 1\n</body></html>"))
+	tide := langtest.Read(end, "src/tide/Tide.java", []byte("package tide;\nclass Tide {}"))
+	assert.Equal(t, []string{"tide", "tide"}, end.ModulePaths(nil, []*model.Facts{page, tide}))
+	assert.Equal(t, "<p>Tides.\n@since 1", page.ModuleDoc.Text)
 	assert.False(t, end.InternalModule("tide.internal"), "a library says itself what it exports")
 }
 

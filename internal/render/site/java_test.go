@@ -270,6 +270,16 @@ public abstract class Night extends Booking<Vessel> {
 	require.NotNil(t, files)
 	assert.Contains(t, string(m[night].Data), `throws </span><a href="Booking.Full.html">`)
 	assert.NotContains(t, m, "reference/tide-client/tide.client.wire/index.html", "it is exported to one module alone")
+
+	page = surfaceOf(t, javaClient+`
+-- src/main/java/tide/client/wire/package.html --
+<html><head><title>No</title></head><body>
+What comes over the wire, see {@link Reply#none}.
+</body></html>
+-- docs/package.html --
+<html><body>Something else.</body></html>
+`)
+	assert.Contains(t, page("reference/tide-client/tide.client.wire/index.html"), "What comes over the wire, see Reply.none .")
 }
 
 // Who wrote something stands in the margin, unless the settings leave that out.
