@@ -139,6 +139,10 @@ func (p *Pass) count() {
 		if !p.asks(d) {
 			continue
 		}
+		if forms := p.formsApart(d); forms != nil && d.Documented() {
+			p.countForms(d, forms)
+			continue
+		}
 		p.coverage.Total++
 		taken := false
 		if doc := d.Speaks(model.Words).Doc; doc == nil && !d.Documented() || doc != nil && comment.MayTake(p.Module.Library.Habits, doc) {
@@ -154,6 +158,25 @@ func (p *Pass) count() {
 			p.coverage.InheritedOnly++
 		case d.Documented():
 			p.coverage.Documented++
+		}
+	}
+}
+
+// countForms adds up which overloads have a comment, where each is described on its own.
+func (p *Pass) countForms(d *model.Declaration, forms []model.Form) {
+	for i := range forms {
+		p.coverage.Total++
+		if doc, _ := forms[i].Doc(); doc != nil {
+			p.coverage.Documented++
+			continue
+		}
+		switch doc, _ := p.Links.TextOfForm(d, &forms[i]); {
+		case doc.Doc == nil:
+		case p.inheritedCounts:
+			p.coverage.Inherited++
+			p.coverage.Documented++
+		default:
+			p.coverage.InheritedOnly++
 		}
 	}
 }
