@@ -71,8 +71,8 @@ func (a *app) message(p *project, f *finding.Finding) string {
 	return finding.OneLine(check.Text(f)) + check.AlsoAt(f, mostPlaces, func(file string) string { return a.shownFile(p, file) })
 }
 
-// widest bounds the column of places, so that one long path does not push every
-// message off the screen: two fifths of it, and always this many characters.
+// widest bounds the column of places, in characters, so that long paths do not push every
+// message off the screen: a longer one has a line to itself.
 const widest = 48
 
 // narrowest is the room a message needs beside the other columns; with less it
@@ -85,7 +85,7 @@ func (a *app) columns(out io.Writer, p *project, list []finding.Finding, width i
 	for i := range list {
 		f := &list[i]
 		places[i] = fmt.Sprintf("%s:%d:%d", a.shownFile(p, f.Place.File), f.Place.At.Line, f.Place.At.Column)
-		placeWidth = max(placeWidth, min(max(widest, width*2/5), utf8.RuneCountInString(places[i])))
+		placeWidth = max(placeWidth, min(widest, utf8.RuneCountInString(places[i])))
 		ruleWidth = max(ruleWidth, len(f.Rule))
 	}
 	indent := placeWidth + len("  warning  ") + ruleWidth + 2
@@ -101,7 +101,11 @@ func (a *app) columns(out io.Writer, p *project, list []finding.Finding, width i
 			fmt.Fprintf(out, "%s  %s  %s\n    %s\n", a.paint.code("2", places[i]), a.paint.severity(f.Severity, f.Severity.String()), f.Rule, lines)
 			continue
 		}
-		fmt.Fprintf(out, "%s  %s  %s  %s\n", a.paint.code("2", pad(places[i], placeWidth)), severity, pad(f.Rule, ruleWidth), lines)
+		place := a.paint.code("2", pad(places[i], placeWidth))
+		if utf8.RuneCountInString(places[i]) > placeWidth {
+			place = a.paint.code("2", places[i]) + "\n" + strings.Repeat(" ", placeWidth)
+		}
+		fmt.Fprintf(out, "%s  %s  %s  %s\n", place, severity, pad(f.Rule, ruleWidth), lines)
 	}
 }
 

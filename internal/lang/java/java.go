@@ -52,9 +52,18 @@ func (FrontEnd) ModulePaths(_ *model.Library, files []*model.Facts) []string {
 			folders[path.Dir(f.Path)] = paths[i]
 		}
 	}
+	outermost := ""
+	for i, p := range paths {
+		if p != unnamed && files[i].Role == model.RoleCode && (outermost == "" || p < outermost) {
+			outermost = p
+		}
+	}
 	for i, f := range files {
-		if of := folders[path.Dir(f.Path)]; path.Base(f.Path) == packageFile && of != "" {
+		switch of := folders[path.Dir(f.Path)]; {
+		case path.Base(f.Path) == packageFile && of != "":
 			paths[i] = of
+		case path.Base(f.Path) == moduleFile && outermost != "": // which is of no package
+			paths[i] = outermost
 		}
 	}
 	return paths
