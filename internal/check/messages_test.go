@@ -391,7 +391,7 @@ namespace Port;
 /// <summary>A berth.</summary>
 /// <include file='berths.xml' path='berths/berth'/>
 public class Berth { }
-`, `a.cs:3:5 error berths.xml is not there to take text from`},
+`, `a.cs:3:5 error berths.xml is not there, or cannot be read, to take text from`},
 	{finding.BrokenReference, "no part", `
 -- a.cs --
 namespace Port;

@@ -50,7 +50,7 @@ type Tide struct {
 		"nothing to take": `"{text}" inherits nothing: nothing that {kind} {name} overrides or implements has a comment`,
 		"fits no form":    `no overload has the parameters of "{text}"; there is {forms}`,
 		"no text":         `"{text}" has no text to inherit`,
-		"no file":         `{file} is not there to take text from`,
+		"no file":         `{file} is not there, or cannot be read, to take text from`,
 		"no part":         `"{text}" finds nothing in {file}`,
 		"out of reach":    `"{text}" has no page to link to: it is not visible to users`,
 	},

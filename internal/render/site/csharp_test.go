@@ -272,7 +272,7 @@ public class Flawed
 		`Flawed.cs:15:9 broken-reference "<inheritdoc/>" inherits nothing: nothing that method Flawed.Unlike overrides or implements has a comment`,
 		"Flawed.cs:17:9 malformed-comment <summary> is opened here and never closed",
 		"Flawed.cs:18:35 deprecated-without-advice method Flawed.Old is deprecated, but its comment does not say what to use instead",
-		"Flawed.cs:22:9 broken-reference none.xml is not there to take text from",
+		"Flawed.cs:22:9 broken-reference none.xml is not there, or cannot be read, to take text from",
 		`Flawed.cs:24:9 broken-reference "a/c[@name="x"]" finds nothing in some.xml`,
 		`Flawed.cs:26:9 broken-reference "a/[" finds nothing in some.xml`,
 	}, got)
