@@ -406,8 +406,12 @@ func (s *site) memberOf(places []string, name string) string {
 		switch {
 		case p.anchors[id]:
 			return file + "#" + id
+		case p.anchors["field:"+id]: // what shares its name with a method, in Java
+			return file + "#field:" + id
 		case s.anchorAside(file, id) != "":
 			return s.anchorAside(file, id)
+		case s.anchorAside(file, "field:"+id) != "":
+			return s.anchorAside(file, "field:"+id)
 		case p.below[anchor][name] != "":
 			return p.below[anchor][name]
 		case (anchor == "" || strings.EqualFold(anchor+".html", path.Base(file))) && len(p.listed[name]) > 0: // the page of the type, or of twins

@@ -157,7 +157,9 @@ func (c *Cursor) Directives(i int) (out []model.Directive) {
 // once for the file: each would otherwise look for its own. over gives the index behind what
 // belongs to a type at an index and is none of these, or the index.
 func (c *Cursor) PairAngles(marks string, over func(i int, open bool) int) {
-	var open []int32
+	var open, inside []int32 // signs that wait for their partners, and the brackets that they stand in
+	bracket := int32(-1)     // around the token at hand
+	var around []int32       // the brackets around that
 	for i := 0; i < len(c.Tokens); i++ {
 		t := &c.Tokens[i]
 		if t.Kind == Word {
@@ -169,16 +171,26 @@ func (c *Cursor) PairAngles(marks string, over func(i int, open bool) int) {
 		}
 		switch {
 		case c.Is(i, '<'):
-			open = append(open, int32(i))
+			open, inside = append(open, int32(i)), append(inside, bracket)
 		case c.Is(i, '>') && len(open) > 0:
 			last := len(open) - 1
+			if inside[last] != bracket { // a comparison, and so is what was taken for a list around it
+				open, inside = open[:0], inside[:0]
+				continue
+			}
 			t.Partner, c.Tokens[open[last]].Partner = open[last], int32(i)
-			open = open[:last]
+			open, inside = open[:last], inside[:last]
 		case t.Kind != Mark || t.To != t.From+1 || strings.IndexByte(marks, c.Text[t.From]) < 0:
-			open = open[:0]
-		case t.Partner >= 0 && int(t.Partner) < i: // what was opened in brackets does not reach beyond
+			open, inside = open[:0], inside[:0]
+		case int(t.Partner) > i:
+			around = append(around, bracket)
+			bracket = int32(i)
+		case t.Partner >= 0: // what was opened in brackets does not reach beyond
 			for len(open) > 0 && open[len(open)-1] > t.Partner {
-				open = open[:len(open)-1]
+				open, inside = open[:len(open)-1], inside[:len(inside)-1]
+			}
+			if n := len(around); n > 0 && bracket == t.Partner {
+				bracket, around = around[n-1], around[:n-1]
 			}
 		}
 	}

@@ -27,6 +27,9 @@ func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
 	for bases := range x.levels(d) {
 		var members []*model.Declaration
 		for _, base := range bases {
+			if h := base.Module.Library.Habits; h != nil && h.Contracts && base.Kind() == model.KindInterface && d.Kind() != model.KindInterface {
+				continue
+			}
 			if x.InReach(base) {
 				members = append(members, base.Members...)
 			}
@@ -35,7 +38,7 @@ func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
 			members = unlikeNames(members)
 		}
 		for _, m := range members {
-			if names[m.Name] || hides(d, m.Name) || !x.passesDown(m) {
+			if names[m.Name] || m == d || hides(d, m) || !x.passesDown(m) {
 				continue
 			}
 			names[m.Name] = true
@@ -48,10 +51,10 @@ func (x *Index) Inherited(d *model.Declaration) []InheritedFrom {
 	return out
 }
 
-// hides reports whether a type has a member of its own under a name, other than one that
-// nobody else sees.
-func hides(d *model.Declaration, name string) bool {
-	own := d.Member(name)
+// hides reports whether a type has a member of its own with the name of another one, and not
+// one that nobody else sees.
+func hides(d, member *model.Declaration) bool {
+	own := alike(d, member)
 	return own != nil && own.Speaks(model.Words).Visibility != model.Private
 }
 

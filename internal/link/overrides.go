@@ -32,7 +32,7 @@ func (x *Index) inherits(out []relation, d *model.Declaration) []relation {
 			continue
 		}
 		for _, base := range bases {
-			if of := x.promotedInReach(base, member.Name, 0); of != nil && of != member && x.overrides(member, of) {
+			if of := x.promotedInReach(base, member, 0); of != nil && of != member && x.overrides(member, of) {
 				out = append(out, relation{member, of, overrides}, relation{of, member, overriddenBy})
 				break
 			}
@@ -80,13 +80,14 @@ func (x *Index) levels(d *model.Declaration) iter.Seq[[]*model.Declaration] {
 	}
 }
 
-// promotedInReach is the nearest member of a name in reach that a base has or inherits.
-func (x *Index) promotedInReach(d *model.Declaration, name string, depth int) *model.Declaration {
-	if own := d.Member(name); own != nil && x.InReach(own) || depth > 8 {
+// promotedInReach is the nearest member in reach, with the name of a member, that a base has
+// or inherits.
+func (x *Index) promotedInReach(d, member *model.Declaration, depth int) *model.Declaration {
+	if own := alike(d, member); own != nil && x.InReach(own) || depth > 8 {
 		return own
 	}
 	for _, base := range x.bases(d) {
-		if of := x.promotedInReach(base, name, depth+1); of != nil {
+		if of := x.promotedInReach(base, member, depth+1); of != nil {
 			return of
 		}
 	}
@@ -230,9 +231,12 @@ func (x *Index) above(d *model.Declaration) *model.Declaration {
 	if d.Kind().IsType() {
 		return x.textOfBases(d)
 	}
+	if isUnbound(d) {
+		return nil
+	}
 	if d.Parent != nil && !x.implicit(d.Module.Library) && d.Kind() != model.KindConstructor {
 		for _, base := range x.bases(d.Parent) { // bases that users cannot name have texts too
-			if of := x.promotedText(base, d.Name, 0); of != nil && of != d {
+			if of := x.promotedText(base, d, 0); of != nil && of != d {
 				return of
 			}
 		}
@@ -249,13 +253,29 @@ func (x *Index) above(d *model.Declaration) *model.Declaration {
 	return first
 }
 
-// promotedText is the nearest member of a name with a text that a base has or inherits.
-func (x *Index) promotedText(d *model.Declaration, name string, depth int) *model.Declaration {
-	if own := d.Member(name); own != nil && x.hasText(own) || depth > 8 {
+// alike is the member of a type that has the name of a member of another one, in the same
+// name space, or nil.
+func alike(d, member *model.Declaration) *model.Declaration {
+	own := d.Member(member.Name)
+	if own == nil || own.Space() == member.Space() {
+		return own
+	}
+	for other := range own.Namesakes {
+		if other.Space() == member.Space() {
+			return other
+		}
+	}
+	return nil
+}
+
+// promotedText is the nearest member with a text, with the name of a member, that a base has
+// or inherits.
+func (x *Index) promotedText(d, member *model.Declaration, depth int) *model.Declaration {
+	if own := alike(d, member); own != nil && x.hasText(own) || depth > 8 {
 		return own
 	}
 	for _, base := range x.bases(d) {
-		if of := x.promotedText(base, name, depth+1); of != nil {
+		if of := x.promotedText(base, member, depth+1); of != nil {
 			return of
 		}
 	}

@@ -30,6 +30,9 @@ type owner struct {
 func (r *reader) unit() {
 	r.PairAngles(",.?&*[]()", r.overInType)
 	r.declarations(0, len(r.Tokens))
+	if len(r.facts.Occurrences) > 0 { // the file goes with the first namespace that it declares something of
+		r.facts.Package = habits.Last(r.facts.Occurrences[0].In())
+	}
 }
 
 // overInType is the index behind what may stand in a type beside names and marks of one

@@ -297,7 +297,7 @@ func (r *reader) add(o model.Occurrence, own owner, name int, said words, m mods
 	if said.doc != nil && hasTag(said.doc.Text, "@hidden") {
 		said.directives = append(said.directives, model.Directive{Verb: "hide", Span: o.NameSpan})
 	}
-	if (o.Kind == model.KindField || o.Kind == model.KindConstant) && o.Visibility > model.Protected { // methods of the same name are what users call
+	if o.Kind == model.KindField || o.Kind == model.KindConstant && o.Visibility > model.Protected {
 		if o.Extra == nil {
 			o.Extra = &model.Extra{}
 		}
@@ -318,8 +318,9 @@ func (r *reader) add(o model.Occurrence, own owner, name int, said words, m mods
 
 var accessWords = setOf("public protected private")
 
-// fieldSpace is the name space of fields that are kept from users: a method may have the
-// name of a field (JLS 6.5), and is mostly what gives the field's value.
+// fieldSpace is the name space of fields: a method may have the name of a field (JLS 6.5), and
+// is mostly what gives the field's value. Constants that users see are in the one of methods,
+// whose names none has.
 const fieldSpace = "field"
 
 // unescaped is a name with the characters that it writes as their numbers (JLS 3.3).

@@ -480,7 +480,7 @@ func (n *Notes) KindWord(d *model.Declaration) string {
 	if kind == model.KindOperator && strings.Contains(d.Name, kind.String()) {
 		return model.KindMethod.String() // its name says the rest
 	}
-	if main := d.Speaks(model.Words); kind.IsType() && main.Callable != nil && main.Kind.IsCallable() { // one name for both
+	if main := d.Speaks(model.Words); kind.IsType() && main.Callable != nil && main.Kind.IsCallable() && main.Kind != kind { // one name for both
 		return main.Kind.String() + ", " + kind.String()
 	}
 	return kind.String()
