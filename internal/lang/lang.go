@@ -27,6 +27,11 @@ type File struct {
 	Other func(path string) []byte
 }
 
+// Facts are those of the file before it is read, in a language of a name.
+func (f File) Facts(language string) *model.Facts {
+	return &model.Facts{Path: f.Path, Language: language, Text: f.Text.String, Lines: f.Text.Lines, Encoding: f.Text.Encoding}
+}
+
 // FrontEnd reads the files of one language.
 type FrontEnd interface {
 	// Habits are what the language does in its own way; always the same record.

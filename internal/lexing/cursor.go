@@ -84,6 +84,21 @@ func (c *Cursor) UpTo(i, end int, mark byte) int {
 	return min(i+1, end)
 }
 
+// PastUnknown is the index behind what is no declaration: behind the next semicolon, or the
+// next block.
+func (c *Cursor) PastUnknown(i, end int) int {
+	for i < end {
+		switch {
+		case c.Is(i, ';') || c.Is(i, '}'):
+			return i + 1
+		case c.Is(i, '{'):
+			return c.Over(i)
+		}
+		i = c.Over(i)
+	}
+	return end
+}
+
 // Span is from a token to the one before another.
 func (c *Cursor) Span(from, to int) source.Span {
 	if to = min(to, len(c.Tokens)); from >= len(c.Tokens) {

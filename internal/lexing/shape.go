@@ -13,6 +13,9 @@ type Shape struct {
 	// Directive begins a line that speaks to a preprocessor, as "#" does in C. A backslash
 	// at its end takes the next line along. 0 for none.
 	Directive byte
+	// Rather is a word of the head that is taken where branches of such lines give a body
+	// several (see [Stream.Settle]); "" where the first one is.
+	Rather string
 	// Joined says that a backslash at the end of a line joins it with the next in comments too.
 	Joined bool
 	// Heredocs says that <<END, <<"END", <<'END' and each of them with "~" take the

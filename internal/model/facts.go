@@ -62,6 +62,15 @@ func (f *Facts) Place(span source.Span) finding.Place {
 	return finding.Place{File: f.Path, Span: span, At: f.Lines.Position(span.Start), End: f.Lines.Position(span.End)}
 }
 
+// Unreadable adds the finding that a place of the file cannot be read, in one of the rule's
+// forms and in the words of a language.
+func (f *Facts) Unreadable(span source.Span, form, problem, language string) {
+	f.Problems = append(f.Problems, finding.Finding{
+		Rule: finding.UnreadableSource, Form: form, Place: f.Place(span),
+		Arguments: []finding.Argument{{Name: "problem", Value: problem}, {Name: "language", Value: language}},
+	})
+}
+
 // Occurrence is one place where something is declared, with what that place says of it.
 type Occurrence struct {
 	Kind           Kind        `json:"kind,omitempty"`

@@ -1,7 +1,6 @@
 package csharp_test
 
 import (
-	"os"
 	"strings"
 	"testing"
 
@@ -12,33 +11,19 @@ import (
 	"codrel/internal/lang/csharp"
 	"codrel/internal/lang/langtest"
 	"codrel/internal/model"
-	"codrel/internal/source"
 )
 
 func TestFixtures(t *testing.T) { langtest.Run(t, csharp.FrontEnd{}, "testdata/read") }
 
 func TestGrowth(t *testing.T) { langtest.Growth(t, csharp.FrontEnd{}, "testdata/read") }
 
-func FuzzRead(f *testing.F) {
-	fixtures, err := os.ReadDir("testdata/read")
-	require.NoError(f, err)
-	for _, e := range fixtures {
-		data, err := os.ReadFile("testdata/read/" + e.Name())
-		require.NoError(f, err)
-		f.Add(data)
-	}
-	f.Fuzz(func(t *testing.T, data []byte) {
-		facts := csharp.FrontEnd{}.Read(lang.File{Path: "a.cs", Text: source.Decode(data), Deep: true})
-		langtest.Valid(t, facts)
-		langtest.Pieces(t, csharp.FrontEnd{}, facts.Text)
-	})
-}
+func FuzzRead(f *testing.F) { langtest.Fuzz(f, csharp.FrontEnd{}, "testdata/read") }
 
 // Whatever a text nests or leaves open, reading ends soon, and what encloses a declaration
 // stands before it.
 func TestDepth(t *testing.T) {
 	const deep = 20_000
-	for name, text := range map[string]string{
+	langtest.Depth(t, csharp.FrontEnd{}, map[string]string{
 		"brackets": "class A { int a = " + strings.Repeat("(", deep), "types": strings.Repeat("class A {", deep), "namespaces": strings.Repeat("namespace A {", deep), "arguments": "class A { " + strings.Repeat("B<", deep),
 		"closed arguments": "class A { " + strings.Repeat("B<", deep) + strings.Repeat(">", deep) + " b; }", "less": "class A { bool a = " + strings.Repeat("b < c, ", deep), "tuples": "class A { " + strings.Repeat("(a, ", deep),
 		"attributes": "class A { " + strings.Repeat("[B(", deep), "many attributes": "class A { " + strings.Repeat("[B] ", deep) + "int a; }", "dots": "class A { " + strings.Repeat("a.", deep) + "B b; }",
@@ -49,15 +34,7 @@ func TestDepth(t *testing.T) {
 		"raw strings": strings.Repeat("$$\"\"\"{{", deep), "conditions": strings.Repeat("#if A\n", deep), "branches": "#if A\n" + strings.Repeat("#elif B\nclass C {\n", deep), "conditional members": "class A {\n" + strings.Repeat("#if A\nint a;\n#else\nint b;\n#endif\n", deep) + "}",
 		"nested conditions": strings.Repeat("#if A\nclass A {\n", deep) + strings.Repeat("}\n#endif\n", deep), "questions": "class A { int" + strings.Repeat("?", deep) + " a; }", "operators": "class A { " + strings.Repeat("operator ", deep),
 		"extensions": "static class A { " + strings.Repeat("extension(B b) { ", deep), "explicit": "class A { void " + strings.Repeat("I<A>.", deep) + "F() {} }",
-	} {
-		t.Run(name, func(t *testing.T) {
-			facts := langtest.Read(csharp.FrontEnd{}, "A.cs", []byte(text))
-			langtest.Valid(t, facts)
-			for i := range facts.Occurrences {
-				require.Less(t, int(facts.Occurrences[i].Parent), i)
-			}
-		})
-	}
+	})
 }
 
 func TestTooDeepIsSaid(t *testing.T) {

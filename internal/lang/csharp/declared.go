@@ -3,6 +3,7 @@ package csharp
 import (
 	"strings"
 
+	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/source"
 )
@@ -40,16 +41,16 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 		name++
 	}
 	if r.Word(name) == "" || keywords[r.Word(name)] {
-		return r.lost(at, end)
+		return r.PastUnknown(at, end)
 	}
 	o := model.Occurrence{Kind: kind}
 	extra := &model.Extra{}
 	scoped := len(r.scoped)
 	defer func() { r.scoped = r.scoped[:scoped] }()
 	mark := r.begin(m)
-	r.arena.Put(model.TokenKeyword, r.Span(at, name).In(r.Text)+" ")
+	r.Arena.Put(model.TokenKeyword, r.Span(at, name).In(r.Text)+" ")
 	inner := owner{name: strings.TrimPrefix(r.Word(name), "@"), kind: kind}
-	r.arena.Put(model.TokenName, inner.name)
+	r.Arena.Put(model.TokenName, inner.name)
 	i := name + 1
 	if r.Is(i, '<') {
 		i = r.typeParameters(i, extra)
@@ -68,7 +69,7 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 	for i < end && !r.Is(i, '{') && !r.Is(i, ';') && !r.Is(i, '}') {
 		i = r.Over(i)
 	}
-	o.Signature = r.arena.Since(mark)
+	o.Signature = r.Arena.Since(mark)
 	o.Extra = extra
 	stop := min(i, end)
 	if r.Is(i, '{') {
@@ -104,20 +105,20 @@ func (r *reader) body(i, stop int, own owner) {
 
 // bases reads the types that a type builds on, and puts them.
 func (r *reader) bases(i, end int, extra *model.Extra, kind model.Kind) int {
-	r.arena.Put(model.TokenPunctuation, " : ")
+	r.Arena.Put(model.TokenPunctuation, " : ")
 	for i++; i < end; i++ {
 		next, ok := r.typ(i)
 		if !ok {
 			break
 		}
-		mark := r.arena.Mark()
+		mark := r.Arena.Mark()
 		r.putType(i, next)
 		how := model.Extends
 		if kind != model.KindInterface && (kind == model.KindStruct || looksLikeInterface(r.lastName(i, next)) || len(extra.Bases) > 0) {
 			how = model.Implements
 		}
 		if kind != model.KindEnum {
-			extra.Bases = append(extra.Bases, model.Base{Type: r.arena.Since(mark), Span: r.Span(i, next), How: how})
+			extra.Bases = append(extra.Bases, model.Base{Type: r.Arena.Since(mark), Span: r.Span(i, next), How: how})
 		}
 		if i = next; r.Is(i, '(') { // what the base is made with
 			i = r.Over(i)
@@ -125,7 +126,7 @@ func (r *reader) bases(i, end int, extra *model.Extra, kind model.Kind) int {
 		if !r.Is(i, ',') {
 			break
 		}
-		r.arena.Put(model.TokenPunctuation, ", ")
+		r.Arena.Put(model.TokenPunctuation, ", ")
 	}
 	return i
 }
@@ -152,7 +153,7 @@ func (r *reader) delegate(from, at, end int, m mods, own owner) int {
 	result := at + 1
 	name, ok := r.typ(result)
 	if !ok || r.Word(name) == "" {
-		return r.lost(at, end)
+		return r.PastUnknown(at, end)
 	}
 	o := model.Occurrence{Kind: model.KindDelegate, Callable: &model.Callable{}}
 	extra := &model.Extra{}
@@ -162,22 +163,22 @@ func (r *reader) delegate(from, at, end int, m mods, own owner) int {
 		r.scope(name + 1)
 	}
 	mark := r.begin(m)
-	r.arena.Put(model.TokenKeyword, "delegate ")
+	r.Arena.Put(model.TokenKeyword, "delegate ")
 	r.result(result, name, &o)
-	r.arena.Put(model.TokenPunctuation, " ")
-	r.arena.Put(model.TokenName, strings.TrimPrefix(r.Word(name), "@"))
+	r.Arena.Put(model.TokenPunctuation, " ")
+	r.Arena.Put(model.TokenName, strings.TrimPrefix(r.Word(name), "@"))
 	i := name + 1
 	if r.Is(i, '<') {
 		i = r.typeParameters(i, extra)
 		extra.Arity = int32(len(extra.TypeParams))
 	}
 	if !r.Is(i, '(') {
-		return r.lost(i, end)
+		return r.PastUnknown(i, end)
 	}
 	i = r.parameters(i, end, &o)
 	i = r.constraints(i, end, extra)
-	o.Signature, o.Extra = r.arena.Since(mark), extra
-	i = r.lost(i, end)
+	o.Signature, o.Extra = r.Arena.Since(mark), extra
+	i = r.PastUnknown(i, end)
 	o.Span = r.Span(from, i)
 	r.add(o, own, r.Span(name, name+1), r.words(from), m)
 	return i
@@ -200,12 +201,12 @@ func (r *reader) constants(i, end int, own owner) {
 		if i = next + 1; r.Word(at) == "" || at >= end {
 			continue
 		}
-		mark := r.arena.Begin()
-		r.arena.Put(model.TokenName, strings.TrimPrefix(r.Word(at), "@"))
+		mark := r.Arena.Begin()
+		r.Arena.Put(model.TokenName, strings.TrimPrefix(r.Word(at), "@"))
 		if r.Is(at+1, '=') {
 			r.value(at+2, min(next, end))
 		}
-		o := model.Occurrence{Kind: model.KindEnumMember, Signature: r.arena.Since(mark), Span: r.Span(from, min(next, end))}
+		o := model.Occurrence{Kind: model.KindEnumMember, Signature: r.Arena.Since(mark), Span: r.Span(from, min(next, end))}
 		m.access, m.said = model.Public, true
 		r.add(o, own, r.Span(at, at+1), r.words(from), m)
 	}
@@ -221,32 +222,32 @@ func (r *reader) components(open int, own owner, changeable bool) {
 		if p.name < 0 {
 			return // half written
 		}
-		mark := r.arena.Begin()
-		r.arena.Put(model.TokenKeyword, "public ")
+		mark := r.Arena.Begin()
+		r.Arena.Put(model.TokenKeyword, "public ")
 		r.putType(p.typ, p.typEnd)
-		r.arena.Put(model.TokenPunctuation, " ")
-		r.arena.Put(model.TokenName, strings.TrimPrefix(r.Word(p.name), "@"))
-		r.arena.Put(model.TokenPunctuation, accessors)
-		o := model.Occurrence{Kind: model.KindProperty, Signature: r.arena.Since(mark), Span: source.Span{Start: r.Tokens[p.from].From, End: r.Tokens[p.name].To}}
-		r.add(o, own, r.Span(p.name, p.name+1), words{}, mods{access: model.Public, said: true})
+		r.Arena.Put(model.TokenPunctuation, " ")
+		r.Arena.Put(model.TokenName, strings.TrimPrefix(r.Word(p.name), "@"))
+		r.Arena.Put(model.TokenPunctuation, accessors)
+		o := model.Occurrence{Kind: model.KindProperty, Signature: r.Arena.Since(mark), Span: source.Span{Start: r.Tokens[p.from].From, End: r.Tokens[p.name].To}}
+		r.add(o, own, r.Span(p.name, p.name+1), lexing.Said{}, mods{access: model.Public, said: true})
 	})
 }
 
 // begin starts a signature with the modifiers of its declaration, behind what it extends.
 func (r *reader) begin(m mods) int {
-	mark := r.arena.Begin()
+	mark := r.Arena.Begin()
 	if r.extended > 0 {
-		r.arena.Put(model.TokenKeyword, "extension")
+		r.Arena.Put(model.TokenKeyword, "extension")
 		r.putParameters(r.extended, &model.Occurrence{Callable: &model.Callable{}})
-		r.arena.Put(model.TokenPunctuation, " ")
+		r.Arena.Put(model.TokenPunctuation, " ")
 	}
 	for _, w := range m.words {
 		if word := r.Word(w); !unshown[word] {
-			r.arena.Put(model.TokenKeyword, word+" ")
+			r.Arena.Put(model.TokenKeyword, word+" ")
 		}
 	}
 	return mark
 }
 
 // unshown are the modifiers that say nothing to who uses a declaration.
-var unshown = setOf("async extern fixed partial unsafe")
+var unshown = lexing.WordSet("async extern fixed partial unsafe")

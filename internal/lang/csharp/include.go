@@ -55,13 +55,13 @@ func (r *reader) include(doc *model.Doc, from, to int, file, query string) strin
 	missing := model.Untaken{Span: places.Span(from, to), File: file}
 	root := r.xml(file)
 	if root == nil {
-		r.facts.Untaken = append(r.facts.Untaken, missing)
+		r.Facts.Untaken = append(r.Facts.Untaken, missing)
 		return ""
 	}
 	found := find(root, query)
 	if len(found) == 0 {
 		missing.Part = query
-		r.facts.Untaken = append(r.facts.Untaken, missing)
+		r.Facts.Untaken = append(r.Facts.Untaken, missing)
 		return ""
 	}
 	var b strings.Builder
@@ -103,12 +103,12 @@ func (r *reader) xml(file string) *xmlquery.Node {
 	if file == "" || path.IsAbs(file) {
 		return nil
 	}
-	for dir := path.Dir(r.facts.Path); ; dir = path.Dir(dir) {
+	for dir := path.Dir(r.Facts.Path); ; dir = path.Dir(dir) {
 		at := path.Join(dir, file)
 		root, known := r.taken[at]
 		if !known {
-			if !slices.Contains(r.facts.Takes, at) {
-				r.facts.Takes = append(r.facts.Takes, at)
+			if !slices.Contains(r.Facts.Takes, at) {
+				r.Facts.Takes = append(r.Facts.Takes, at)
 			}
 			if data := r.other(at); data != nil {
 				root, _ = xmlquery.Parse(bytes.NewReader(data))

@@ -45,14 +45,14 @@ func (r *reader) member(from, at, end int, m mods, own owner) int {
 func (r *reader) typed(from, at, end int, m mods, own owner) int {
 	name, ok := r.typ(at)
 	if !ok {
-		return r.lost(at, end)
+		return r.PastUnknown(at, end)
 	}
 	h := head{from: from, result: at, resultEnd: name, mods: m, own: own}
 	if r.Word(name) == "operator" {
 		return r.operator(h, name, end)
 	}
 	if h.name, h.nameEnd, ok = r.memberName(name); !ok {
-		return r.lost(at, end)
+		return r.PastUnknown(at, end)
 	}
 	h.of = r.Dotted(name, max(name, h.name-1))
 	next := h.nameEnd
@@ -116,20 +116,20 @@ func (r *reader) put(h head, o model.Occurrence, extra *model.Extra, to int) {
 // putTyped puts the type and the name of a member.
 func (r *reader) putTyped(h head, o *model.Occurrence) {
 	r.result(h.result, h.resultEnd, o)
-	r.arena.Put(model.TokenPunctuation, " ")
+	r.Arena.Put(model.TokenPunctuation, " ")
 	if h.of != "" {
-		r.arena.Put(model.TokenType, h.of)
-		r.arena.Put(model.TokenPunctuation, ".")
+		r.Arena.Put(model.TokenType, h.of)
+		r.Arena.Put(model.TokenPunctuation, ".")
 	}
-	r.arena.Put(model.TokenName, strings.TrimPrefix(r.Word(h.name), "@"))
+	r.Arena.Put(model.TokenName, strings.TrimPrefix(r.Word(h.name), "@"))
 }
 
 // result puts the type of what comes back and keeps it.
 func (r *reader) result(from, to int, o *model.Occurrence) {
-	mark := r.arena.Mark()
+	mark := r.Arena.Mark()
 	r.putType(from, to)
 	if o.Callable != nil && !(to == from+1 && r.Word(from) == "void") {
-		o.Callable.Results = []model.Param{{Type: r.arena.Since(mark)}}
+		o.Callable.Results = []model.Param{{Type: r.Arena.Since(mark)}}
 	}
 }
 
@@ -142,7 +142,7 @@ func (r *reader) callable(h head, i, end int) int {
 	}
 	mark := r.begin(h.mods)
 	if h.kind == model.KindConstructor {
-		r.arena.Put(model.TokenName, strings.TrimPrefix(r.Word(h.name), "@"))
+		r.Arena.Put(model.TokenName, strings.TrimPrefix(r.Word(h.name), "@"))
 	} else {
 		r.putTyped(h, &o)
 	}
@@ -150,11 +150,11 @@ func (r *reader) callable(h head, i, end int) int {
 		i = r.typeParameters(i, extra)
 	}
 	if !r.Is(i, '(') {
-		return r.lost(i, end)
+		return r.PastUnknown(i, end)
 	}
 	i = r.parameters(i, end, &o)
 	i = r.constraints(i, end, extra)
-	o.Signature = r.arena.Since(mark)
+	o.Signature = r.Arena.Since(mark)
 	if r.Is(i, ':') { // what it calls first
 		for i < end && !r.Is(i, '{') && !r.Is(i, ';') && !r.IsMark(i, "=>") {
 			i = r.Over(i)
@@ -267,10 +267,10 @@ func (r *reader) putParameters(open int, o *model.Occurrence) {
 	if r.Is(open, '[') {
 		shut = "]"
 	}
-	r.arena.Put(model.TokenPunctuation, r.Text[r.Tokens[open].From:r.Tokens[open].To])
+	r.Arena.Put(model.TokenPunctuation, r.Text[r.Tokens[open].From:r.Tokens[open].To])
 	r.each(open, func(n int, p param) {
 		if n > 0 {
-			r.arena.Put(model.TokenPunctuation, ", ")
+			r.Arena.Put(model.TokenPunctuation, ", ")
 		}
 		if p.name < 0 {
 			r.putType(p.typ, p.typEnd)
@@ -279,29 +279,29 @@ func (r *reader) putParameters(open int, o *model.Occurrence) {
 		o.Variadic = o.Variadic || p.variadic
 		o.Callable.Params = append(o.Callable.Params, r.putParam(p))
 	})
-	r.arena.Put(model.TokenPunctuation, shut)
+	r.Arena.Put(model.TokenPunctuation, shut)
 }
 
 // putParam puts a parameter as it reads and gives what it says.
 func (r *reader) putParam(p param) model.Param {
 	for i := p.from; i < p.typ; i = r.Over(i) {
 		if word := r.Word(i); word != "" {
-			r.arena.Put(model.TokenKeyword, word+" ")
+			r.Arena.Put(model.TokenKeyword, word+" ")
 		}
 	}
-	mark := r.arena.Mark()
+	mark := r.Arena.Mark()
 	r.putType(p.typ, p.typEnd)
-	out := model.Param{Name: strings.TrimPrefix(r.Word(p.name), "@"), Type: r.arena.Since(mark), Variadic: p.variadic, Mode: p.mode}
-	r.arena.Put(model.TokenPunctuation, " ")
-	r.arena.Put(model.TokenParameter, out.Name)
+	out := model.Param{Name: strings.TrimPrefix(r.Word(p.name), "@"), Type: r.Arena.Since(mark), Variadic: p.variadic, Mode: p.mode}
+	r.Arena.Put(model.TokenPunctuation, " ")
+	r.Arena.Put(model.TokenParameter, out.Name)
 	if p.value < p.end {
 		out.Optional, out.Default = true, r.Span(p.value, p.end)
 		text := "..."
 		if whole := out.Default.In(r.Text); len(whole) <= longestValue && !strings.Contains(whole, "\n") {
 			text = whole
 		}
-		r.arena.Put(model.TokenPunctuation, " = ")
-		r.arena.Put(model.TokenLiteral, text)
+		r.Arena.Put(model.TokenPunctuation, " = ")
+		r.Arena.Put(model.TokenLiteral, text)
 	}
 	return out
 }
@@ -313,8 +313,8 @@ const longestValue = 60
 func (r *reader) value(from, to int) {
 	if to == from+1 && r.Tokens[from].Kind != lexing.Mark || to == from+2 && r.Is(from, '-') && r.Tokens[from+1].Kind == lexing.Value {
 		if text := r.Span(from, to).In(r.Text); len(text) <= longestValue && !strings.Contains(text, "\n") {
-			r.arena.Put(model.TokenPunctuation, " = ")
-			r.arena.Put(model.TokenLiteral, text)
+			r.Arena.Put(model.TokenPunctuation, " = ")
+			r.Arena.Put(model.TokenLiteral, text)
 		}
 	}
 }
@@ -330,7 +330,7 @@ func (r *reader) fields(h head, end int) int {
 	for {
 		mark := r.begin(h.mods)
 		if h.kind == model.KindEvent {
-			r.arena.Put(model.TokenKeyword, "event ")
+			r.Arena.Put(model.TokenKeyword, "event ")
 		}
 		o := model.Occurrence{}
 		r.putTyped(h, &o)
@@ -346,7 +346,7 @@ func (r *reader) fields(h head, end int) int {
 			}
 			i = stop
 		}
-		o.Signature = r.arena.Since(mark)
+		o.Signature = r.Arena.Since(mark)
 		r.put(h, o, &model.Extra{}, min(i, end))
 		switch {
 		case r.Is(i, ',') && r.Word(i+1) != "" && i+1 < end:
@@ -354,7 +354,7 @@ func (r *reader) fields(h head, end int) int {
 		case r.Is(i, ';'):
 			return i + 1
 		default:
-			return r.lost(i, end)
+			return r.PastUnknown(i, end)
 		}
 	}
 }
@@ -380,12 +380,12 @@ func (r *reader) property(h head, end int) int {
 	}
 	mark := r.begin(h.mods)
 	if h.kind == model.KindEvent {
-		r.arena.Put(model.TokenKeyword, "event ")
+		r.Arena.Put(model.TokenKeyword, "event ")
 	}
 	o := model.Occurrence{}
 	r.putTyped(h, &o)
 	i := r.accessors(h.nameEnd, end, h.kind != model.KindEvent)
-	o.Signature = r.arena.Since(mark)
+	o.Signature = r.Arena.Since(mark)
 	r.put(h, o, &model.Extra{}, i)
 	return i
 }
@@ -393,34 +393,34 @@ func (r *reader) property(h head, end int) int {
 // accessors reads how a property is read and set, puts it and gives the index behind it.
 func (r *reader) accessors(i, end int, shown bool) int {
 	if r.IsMark(i, "=>") {
-		r.arena.Put(model.TokenPunctuation, " { ")
-		r.arena.Put(model.TokenKeyword, "get")
-		r.arena.Put(model.TokenPunctuation, "; }")
+		r.Arena.Put(model.TokenPunctuation, " { ")
+		r.Arena.Put(model.TokenKeyword, "get")
+		r.Arena.Put(model.TokenPunctuation, "; }")
 		return r.UpTo(i, end, ';')
 	}
 	if !r.Is(i, '{') {
-		return r.lost(i, end)
+		return r.PastUnknown(i, end)
 	}
 	stop := r.Close(i, end)
 	if shown {
-		r.arena.Put(model.TokenPunctuation, " {")
+		r.Arena.Put(model.TokenPunctuation, " {")
 	}
 	for i++; i < stop; {
 		_, at := r.modifiers(i, stop)
 		if word := r.Word(at); shown && (word == "get" || word == "set" || word == "init") {
-			r.arena.Put(model.TokenPunctuation, " ")
+			r.Arena.Put(model.TokenPunctuation, " ")
 			for ; i < at; i = r.Over(i) {
 				if accessWords[r.Word(i)] {
-					r.arena.Put(model.TokenKeyword, r.Word(i)+" ")
+					r.Arena.Put(model.TokenKeyword, r.Word(i)+" ")
 				}
 			}
-			r.arena.Put(model.TokenKeyword, word)
-			r.arena.Put(model.TokenPunctuation, ";")
+			r.Arena.Put(model.TokenKeyword, word)
+			r.Arena.Put(model.TokenPunctuation, ";")
 		}
 		i = max(r.bodyEnd(at+1, stop), at+1)
 	}
 	if shown {
-		r.arena.Put(model.TokenPunctuation, " }")
+		r.Arena.Put(model.TokenPunctuation, " }")
 	}
 	if i = min(stop+1, end); r.Is(i, '=') {
 		return r.UpTo(i, end, ';')
@@ -436,7 +436,7 @@ func (r *reader) indexer(h head, end int) int {
 	r.putTyped(h, &o)
 	i := r.parameters(h.nameEnd, end, &o)
 	i = r.accessors(i, end, true)
-	o.Signature = r.arena.Since(mark)
+	o.Signature = r.Arena.Since(mark)
 	r.put(h, o, &model.Extra{}, i)
 	return i
 }
@@ -445,11 +445,11 @@ func (r *reader) indexer(h head, end int) int {
 func (r *reader) event(from, at, end int, m mods, own owner) int {
 	name, ok := r.typ(at + 1)
 	if !ok {
-		return r.lost(at, end)
+		return r.PastUnknown(at, end)
 	}
 	h := head{from: from, result: at + 1, resultEnd: name, kind: model.KindEvent, mods: m, own: own}
 	if h.name, h.nameEnd, ok = r.memberName(name); !ok {
-		return r.lost(at, end)
+		return r.PastUnknown(at, end)
 	}
 	h.of = r.Dotted(name, max(name, h.name-1))
 	if r.Is(h.nameEnd, '{') {
@@ -481,7 +481,7 @@ func (r *reader) conversion(from, at, end int, m mods, own owner) int {
 		word = r.OverType(word)
 	}
 	if r.Word(word) != "operator" {
-		return r.lost(at, end)
+		return r.PastUnknown(at, end)
 	}
 	h.of = r.Dotted(at+1, max(at+1, word-1))
 	h.name = word
@@ -493,7 +493,7 @@ func (r *reader) conversion(from, at, end int, m mods, own owner) int {
 	}
 	stop, ok := r.typ(i)
 	if !ok {
-		return r.lost(at, end)
+		return r.PastUnknown(at, end)
 	}
 	h.result, h.resultEnd = i, stop
 	return r.operation(h, called, stop, end)
@@ -502,22 +502,22 @@ func (r *reader) conversion(from, at, end int, m mods, own owner) int {
 // operation reads on from the parameters of an operator.
 func (r *reader) operation(h head, called string, i, end int) int {
 	if !r.Is(i, '(') {
-		return r.lost(i, end)
+		return r.PastUnknown(i, end)
 	}
 	h.called, h.nameEnd = called, i
 	o := model.Occurrence{Callable: &model.Callable{}}
 	mark := r.begin(h.mods)
 	if strings.HasPrefix(called, "operator") {
 		r.result(h.result, h.resultEnd, &o)
-		r.arena.Put(model.TokenPunctuation, " ")
-		r.arena.Put(model.TokenName, called)
+		r.Arena.Put(model.TokenPunctuation, " ")
+		r.Arena.Put(model.TokenName, called)
 	} else {
-		r.arena.Put(model.TokenName, called)
-		r.arena.Put(model.TokenPunctuation, " ")
+		r.Arena.Put(model.TokenName, called)
+		r.Arena.Put(model.TokenPunctuation, " ")
 		r.result(h.result, h.resultEnd, &o)
 	}
 	i = r.parameters(i, end, &o)
-	o.Signature = r.arena.Since(mark)
+	o.Signature = r.Arena.Since(mark)
 	i = r.bodyEnd(i, end)
 	r.put(h, o, &model.Extra{}, i)
 	return i
@@ -527,9 +527,9 @@ func (r *reader) operation(h head, called string, i, end int) int {
 func (r *reader) finalizer(from, at, end int, m mods, own owner) int {
 	mark := r.begin(m)
 	name := "~" + r.Word(at+1)
-	r.arena.Put(model.TokenName, name)
-	r.arena.Put(model.TokenPunctuation, "()")
-	o := model.Occurrence{Callable: &model.Callable{}, Signature: r.arena.Since(mark)}
+	r.Arena.Put(model.TokenName, name)
+	r.Arena.Put(model.TokenPunctuation, "()")
+	o := model.Occurrence{Callable: &model.Callable{}, Signature: r.Arena.Since(mark)}
 	i := at + 2
 	if r.Is(i, '(') {
 		i = r.Over(i)
@@ -548,7 +548,7 @@ func (r *reader) extension(at, end int, own owner) int {
 		i = r.scope(i)
 	}
 	if !r.Is(i, '(') {
-		return r.lost(i, end)
+		return r.PastUnknown(i, end)
 	}
 	list, before := i, r.extended
 	i = r.Over(i)

@@ -87,11 +87,11 @@ func (r *reader) putType(from, to int) {
 		text := r.Text[t.From:t.To]
 		switch {
 		case t.Kind == lexing.Word && predefined[text]:
-			r.arena.Put(model.TokenKeyword, text)
+			r.Arena.Put(model.TokenKeyword, text)
 		case t.Kind == lexing.Word && (keywords[text] || text == "scoped" || text == "unmanaged" || text == "managed"):
-			r.arena.Put(model.TokenKeyword, text)
+			r.Arena.Put(model.TokenKeyword, text)
 			if r.Word(i+1) != "" && i+1 < to {
-				r.arena.Put(model.TokenPunctuation, " ")
+				r.Arena.Put(model.TokenPunctuation, " ")
 			}
 		case t.Kind == lexing.Word:
 			end := i + 1
@@ -103,17 +103,17 @@ func (r *reader) putType(from, to int) {
 			continue
 		case text == ",":
 			if r.Is(i+1, ',') || r.Is(i+1, ']') || r.Is(i+1, '>') {
-				r.arena.Put(model.TokenPunctuation, ",")
+				r.Arena.Put(model.TokenPunctuation, ",")
 			} else {
-				r.arena.Put(model.TokenPunctuation, ", ")
+				r.Arena.Put(model.TokenPunctuation, ", ")
 			}
 		case text == "[" && (r.Is(i-1, '<') || r.Is(i-1, '(') || r.Is(i-1, ',')):
 			i = min(r.Over(i), to) // an attribute
 			continue
 		case text == "*" && i+1 < to && r.Word(i+1) != "":
-			r.arena.Put(model.TokenPunctuation, "* ")
+			r.Arena.Put(model.TokenPunctuation, "* ")
 		default:
-			r.arena.Put(model.TokenPunctuation, text)
+			r.Arena.Put(model.TokenPunctuation, text)
 		}
 		i++
 	}
@@ -124,14 +124,14 @@ func (r *reader) putName(from, to, first int) {
 	name := strings.ReplaceAll(r.Dotted(from, to), "@", "")
 	switch {
 	case from > first && (r.Word(from-1) != "" && !keywords[r.Word(from-1)] || r.Is(from-1, '>') || r.Is(from-1, ']') || r.Is(from-1, '?') || r.Is(from-1, ')') || predefined[r.Word(from-1)]):
-		r.arena.Put(model.TokenPunctuation, " ")
-		r.arena.Put(model.TokenParameter, name)
+		r.Arena.Put(model.TokenPunctuation, " ")
+		r.Arena.Put(model.TokenParameter, name)
 	case to == from+1 && r.isScoped(name):
-		r.arena.Put(model.TokenTypeParam, name)
+		r.Arena.Put(model.TokenTypeParam, name)
 	case name == "var" || name == "dynamic" || name == "nint" || name == "nuint":
-		r.arena.Put(model.TokenKeyword, name)
+		r.Arena.Put(model.TokenKeyword, name)
 	default:
-		r.arena.Put(model.TokenType.OfArity(r.countArguments(to)), strings.TrimPrefix(name, "global::"))
+		r.Arena.Put(model.TokenType.OfArity(r.countArguments(to)), strings.TrimPrefix(name, "global::"))
 	}
 }
 
@@ -176,13 +176,13 @@ func (r *reader) typeParameters(open int, extra *model.Extra) (end int) {
 	if end == open+1 {
 		return end
 	}
-	r.arena.Put(model.TokenPunctuation, "<")
+	r.Arena.Put(model.TokenPunctuation, "<")
 	for i := open + 1; i < end-1; i++ {
 		for r.Is(i, '[') {
 			i = r.Over(i)
 		}
 		if word := r.Word(i); word == "in" || word == "out" {
-			r.arena.Put(model.TokenKeyword, word+" ")
+			r.Arena.Put(model.TokenKeyword, word+" ")
 			i++
 		}
 		name := strings.TrimPrefix(r.Word(i), "@")
@@ -191,12 +191,12 @@ func (r *reader) typeParameters(open int, extra *model.Extra) (end int) {
 		}
 		extra.TypeParams = append(extra.TypeParams, model.Param{Name: name})
 		r.scoped = append(r.scoped, name)
-		r.arena.Put(model.TokenTypeParam, name)
+		r.Arena.Put(model.TokenTypeParam, name)
 		if i++; r.Is(i, ',') {
-			r.arena.Put(model.TokenPunctuation, ", ")
+			r.Arena.Put(model.TokenPunctuation, ", ")
 		}
 	}
-	r.arena.Put(model.TokenPunctuation, ">")
+	r.Arena.Put(model.TokenPunctuation, ">")
 	return end
 }
 
@@ -204,11 +204,11 @@ func (r *reader) typeParameters(open int, extra *model.Extra) (end int) {
 func (r *reader) constraints(i, end int, extra *model.Extra) int {
 	for i < end && r.Word(i) == "where" && r.Word(i+1) != "" && r.Is(i+2, ':') {
 		name := r.Word(i + 1)
-		r.arena.Put(model.TokenKeyword, " where ")
-		r.arena.Put(model.TokenTypeParam, name)
-		r.arena.Put(model.TokenPunctuation, " : ")
+		r.Arena.Put(model.TokenKeyword, " where ")
+		r.Arena.Put(model.TokenTypeParam, name)
+		r.Arena.Put(model.TokenPunctuation, " : ")
 		i += 3
-		mark := r.arena.Mark()
+		mark := r.Arena.Mark()
 		for i < end {
 			next := i
 			for next < end && !r.Is(next, ',') && !r.Is(next, '{') && !r.Is(next, ';') && !r.IsMark(next, "=>") && r.Word(next) != "where" {
@@ -218,12 +218,12 @@ func (r *reader) constraints(i, end int, extra *model.Extra) int {
 			if i = next; !r.Is(i, ',') {
 				break
 			}
-			r.arena.Put(model.TokenPunctuation, ", ")
+			r.Arena.Put(model.TokenPunctuation, ", ")
 			i++
 		}
 		for n := range extra.TypeParams {
 			if extra.TypeParams[n].Name == name {
-				extra.TypeParams[n].Type = r.arena.Since(mark)
+				extra.TypeParams[n].Type = r.Arena.Since(mark)
 			}
 		}
 	}
@@ -243,7 +243,7 @@ func (r *reader) putConstraint(from, to int) {
 			if r.Word(i) == "" {
 				kind = model.TokenPunctuation
 			}
-			r.arena.Put(kind, text)
+			r.Arena.Put(kind, text)
 		}
 	default:
 		r.putType(from, to)

@@ -2,7 +2,6 @@ package csharp
 
 import (
 	"slices"
-	"strconv"
 	"strings"
 
 	"codrel/internal/lexing"
@@ -30,8 +29,8 @@ type owner struct {
 func (r *reader) unit() {
 	r.PairAngles(",.?&*[]()", r.overInType)
 	r.declarations(0, len(r.Tokens))
-	if len(r.facts.Occurrences) > 0 { // the file goes with the first namespace that it declares something of
-		r.facts.Package = habits.Last(r.facts.Occurrences[0].In())
+	if len(r.Facts.Occurrences) > 0 { // the file goes with the first namespace that it declares something of
+		r.Facts.Package = habits.Last(r.Facts.Occurrences[0].In())
 	}
 }
 
@@ -64,7 +63,7 @@ func (r *reader) declarations(i, end int) {
 		case r.declaresType(at):
 			i = r.typeDeclaration(from, at, end, m, owner{at: -1})
 		default: // a statement of a program, or what is lost
-			i = r.lost(at, end)
+			i = r.PastUnknown(at, end)
 		}
 		i = max(i, from+1)
 	}
@@ -82,12 +81,12 @@ func (r *reader) namespace(at, end int) int {
 		r.space = before + "." + name
 	}
 	if name != "" {
-		if r.facts.Package == "" {
-			r.facts.Directives = r.Directives(at)
-			r.facts.Package = habits.Last(r.space)
-			r.facts.ModuleSpan = r.Span(at+1, i)
+		if r.Facts.Package == "" {
+			r.Facts.Directives = r.Directives(at)
+			r.Facts.Package = habits.Last(r.space)
+			r.Facts.ModuleSpan = r.Span(at+1, i)
 		}
-		r.facts.Modules = append(r.facts.Modules, model.ModuleIn{Name: r.space})
+		r.Facts.Modules = append(r.Facts.Modules, model.ModuleIn{Name: r.space})
 	}
 	if !r.Is(i, '{') {
 		return i + 1
@@ -104,10 +103,7 @@ func (r *reader) namespace(at, end int) int {
 // deeper goes one level down, and reports whether that is read.
 func (r *reader) deeper(at int) bool {
 	if r.depth >= deepest {
-		if !r.troubled {
-			r.troubled = true
-			r.unreadable(r.Span(at, at+1), "deep", strconv.Itoa(deepest))
-		}
+		r.TooDeep(at, deepest)
 		return false
 	}
 	r.depth++
@@ -143,7 +139,7 @@ func (r *reader) using(from, to int) {
 		}
 		imported.Path, imported.Member = name[:i], name[i+1:]
 	}
-	r.facts.Imports = append(r.facts.Imports, imported)
+	r.Facts.Imports = append(r.Facts.Imports, imported)
 }
 
 // mods are what stands before a declaration.
@@ -246,30 +242,10 @@ func (r *reader) attributes(open, close int, m *mods) {
 	}
 }
 
-// lost goes on behind what is no declaration.
-func (r *reader) lost(i, end int) int {
-	for i < end {
-		switch {
-		case r.Is(i, ';'):
-			return i + 1
-		case r.Is(i, '{'):
-			return r.Over(i)
-		case r.Is(i, '}'):
-			return i + 1
-		}
-		i = r.Over(i)
-	}
-	return end
-}
-
-// words is what comments before a declaration say.
-type words struct {
-	doc        *model.Doc
-	directives []model.Directive
-}
-
 // words are those before the token at an index.
-func (r *reader) words(i int) words { return words{r.doc(i), r.Directives(i)} }
+func (r *reader) words(i int) lexing.Said {
+	return lexing.Said{Doc: r.doc(i), Directives: r.Directives(i)}
+}
 
 // doc is the doc comment that stands before the token at an index: all its parts, between
 // which other comments may stand (Annex D of the standard).
@@ -289,7 +265,7 @@ func (r *reader) doc(i int) *model.Doc {
 		return nil
 	}
 	if len(parts) == 1 {
-		return r.included(r.made(parts[0]))
+		return r.included(r.DocOf(parts[0]))
 	}
 	whole := model.Doc{Span: source.Span{Start: parts[len(parts)-1].Start, End: parts[0].End}}
 	for n := len(parts) - 1; n >= 0; n-- {
@@ -314,22 +290,13 @@ func isLine(text string) bool {
 	return strings.HasPrefix(text, "///") && !strings.HasPrefix(text, "////")
 }
 
-// made makes a doc comment, or notes that it has no word.
-func (r *reader) made(span source.Span) *model.Doc {
-	doc := lexing.BlockDoc(r.Text, span)
-	if doc == nil {
-		r.facts.Empty = append(r.facts.Empty, model.Blank{Span: span})
-	}
-	return doc
-}
-
 // add puts a declaration behind the others and gives its index.
-func (r *reader) add(o model.Occurrence, own owner, name source.Span, said words, m mods) int32 {
+func (r *reader) add(o model.Occurrence, own owner, name source.Span, said lexing.Said, m mods) int32 {
 	if o.NameSpan = name; o.Name == "" {
 		o.Name = strings.TrimPrefix(name.In(r.Text), "@")
 	}
-	o.Line = int32(r.facts.Lines.Line(name.Start))
-	o.Parent, o.Scope, o.Doc, o.Deprecated = own.at, own.scope, said.doc, m.deprecated
+	o.Line = int32(r.Facts.Lines.Line(name.Start))
+	o.Parent, o.Scope, o.Doc, o.Deprecated = own.at, own.scope, said.Doc, m.deprecated
 	switch {
 	case m.said:
 		o.Visibility = m.access
@@ -348,7 +315,7 @@ func (r *reader) add(o model.Occurrence, own owner, name source.Span, said words
 		extra = *o.Extra
 	}
 	given := len(extra.Modifiers) + len(extra.Bases) + len(extra.TypeParams)
-	extra.Conditions = r.branches.At(name.Start)
+	extra.Conditions = r.Branches.At(name.Start)
 	if own.at < 0 {
 		extra.In = r.space
 	}
@@ -356,14 +323,14 @@ func (r *reader) add(o model.Occurrence, own owner, name source.Span, said words
 	if m.advice.End > m.advice.Start {
 		extra.Advice = r.advice(m.advice)
 	}
-	if extra.Directives = said.directives; m.kept {
+	if extra.Directives = said.Directives; m.kept {
 		extra.Directives = append(extra.Directives, model.Directive{Verb: "hide", Span: name})
 	}
 	if given > 0 || extra.In != "" || extra.Conditions != nil || extra.Advice != nil || len(extra.Directives) > 0 || extra.Arity > 0 || extra.Space != "" || extra.Section != "" {
 		o.Extra = &extra
 	}
-	r.facts.Occurrences = append(r.facts.Occurrences, o)
-	return int32(len(r.facts.Occurrences) - 1)
+	r.Facts.Occurrences = append(r.Facts.Occurrences, o)
+	return int32(len(r.Facts.Occurrences) - 1)
 }
 
 // advice is what an attribute says to do instead, out of its string.
@@ -376,4 +343,4 @@ func (r *reader) advice(span source.Span) *model.Doc {
 	return &model.Doc{Text: text, Lines: []source.Span{inside}, Span: span, Dialect: "blocktags"}
 }
 
-var accessWords = setOf("public protected private internal file")
+var accessWords = lexing.WordSet("public protected private internal file")

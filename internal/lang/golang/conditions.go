@@ -5,6 +5,8 @@ import (
 	"go/build/constraint"
 	"path"
 	"strings"
+
+	"codrel/internal/lexing"
 )
 
 // This file reads the conditions under which a file is compiled: "//go:build"
@@ -65,19 +67,11 @@ func nameConditions(file string) []string {
 	return nil
 }
 
-func words(list string) map[string]bool {
-	set := map[string]bool{}
-	for _, w := range strings.Fields(list) {
-		set[w] = true
-	}
-	return set
-}
-
 // The names are those of the Go distribution, past and present; all of them stay
 // reserved in file names for good.
 var (
-	knownSystems = words(`aix android darwin dragonfly freebsd hurd illumos ios js linux nacl netbsd
+	knownSystems = lexing.WordSet(`aix android darwin dragonfly freebsd hurd illumos ios js linux nacl netbsd
 		openbsd plan9 solaris wasip1 windows zos`)
-	knownArchitectures = words(`386 amd64 amd64p32 arm armbe arm64 arm64be loong64 mips mipsle mips64
+	knownArchitectures = lexing.WordSet(`386 amd64 amd64p32 arm armbe arm64 arm64be loong64 mips mipsle mips64
 		mips64le mips64p32 mips64p32le ppc ppc64 ppc64le riscv riscv64 s390 s390x sparc sparc64 wasm`)
 )

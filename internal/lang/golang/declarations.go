@@ -229,7 +229,7 @@ func (r *reader) members(t ast.Expr, parent int32, scope string, params *ast.Fie
 	if r.nested >= deepest {
 		if !r.cutShort && hasMembers(t) {
 			r.cutShort = true
-			r.facts.Problems = append(r.facts.Problems, unreadable(r.facts, r.span(t), "deep", strconv.Itoa(deepest)))
+			r.facts.Unreadable(r.span(t), "deep", strconv.Itoa(deepest), "Go")
 		}
 		return
 	}

@@ -17,7 +17,6 @@ import (
 	"unicode"
 	"unsafe"
 
-	"codrel/internal/finding"
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
@@ -67,7 +66,7 @@ func (FrontEnd) BlockStyle(d *model.Declaration) (lang.BlockStyle, bool) {
 // Read extracts the declarations of one Go file.
 func (FrontEnd) Read(file lang.File) *model.Facts {
 	text := file.Text.String
-	facts := &model.Facts{Path: file.Path, Language: "go", Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
+	facts := file.Facts("go")
 	if (FrontEnd{}).IsTest(file.Path) {
 		facts.Role = model.RoleTest
 	}
@@ -76,10 +75,10 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	src := unsafe.Slice(unsafe.StringData(text), len(text))
 	tree, err := parser.ParseFile(files, "", src, parser.ParseComments|parser.SkipObjectResolution)
 	if file.Text.Encoding == source.Latin1 {
-		facts.Problems = append(facts.Problems, unreadable(facts, file.Text.Foreign, "encoding", ""))
+		facts.Unreadable(file.Text.Foreign, "encoding", "", "Go")
 	}
 	if list, ok := err.(scanner.ErrorList); ok && len(list) > 0 {
-		facts.Problems = append(facts.Problems, syntaxError(facts, list))
+		syntaxError(facts, list)
 	}
 	if tree == nil {
 		return facts
@@ -98,7 +97,8 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	return facts
 }
 
-func syntaxError(facts *model.Facts, list scanner.ErrorList) finding.Finding {
+// syntaxError adds the first of the errors that a parser found.
+func syntaxError(facts *model.Facts, list scanner.ErrorList) {
 	list.Sort()
 	first := list[0]
 	at := int32(min(first.Pos.Offset, len(facts.Text)))
@@ -106,14 +106,7 @@ func syntaxError(facts *model.Facts, list scanner.ErrorList) finding.Finding {
 	if len(list) > 1 {
 		form = "more"
 	}
-	return unreadable(facts, source.Span{Start: at, End: at}, form, first.Msg)
-}
-
-func unreadable(facts *model.Facts, span source.Span, form, message string) finding.Finding {
-	return finding.Finding{
-		Rule: finding.UnreadableSource, Form: form, Place: facts.Place(span),
-		Arguments: []finding.Argument{{Name: "problem", Value: message}, {Name: "language", Value: "Go"}},
-	}
+	facts.Unreadable(source.Span{Start: at, End: at}, form, first.Msg, "Go")
 }
 
 // reader extracts the facts of one file.

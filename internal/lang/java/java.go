@@ -11,7 +11,6 @@ import (
 	"path"
 	"strings"
 
-	"codrel/internal/finding"
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
@@ -101,30 +100,21 @@ var shape = lexing.Shape{
 
 // keywords are the reserved words (JLS 3.9); those that are words only in some places are
 // names everywhere else.
-var keywords = setOf(`abstract assert boolean break byte case catch char class const continue default do double
+var keywords = lexing.WordSet(`abstract assert boolean break byte case catch char class const continue default do double
 	else enum extends false final finally float for goto if implements import instanceof int interface long native
 	new null package private protected public return short static strictfp super switch synchronized this throw
 	throws transient true try void volatile while`)
 
 // primitives are the types that are words of the language.
-var primitives = setOf("boolean byte char double float int long short void")
+var primitives = lexing.WordSet("boolean byte char double float int long short void")
 
 // modifiers are the words that may stand before a declaration.
-var modifiers = setOf(`abstract default final native private protected public sealed static strictfp synchronized
+var modifiers = lexing.WordSet(`abstract default final native private protected public sealed static strictfp synchronized
 	transient volatile`)
-
-func setOf(words string) map[string]bool {
-	set := map[string]bool{}
-	for w := range strings.FieldsSeq(words) {
-		set[w] = true
-	}
-	return set
-}
 
 // Read extracts what the file declares.
 func (FrontEnd) Read(file lang.File) *model.Facts {
-	text := file.Text.String
-	facts := &model.Facts{Path: file.Path, Language: habits.Language, Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
+	facts := file.Facts(habits.Language)
 	if (FrontEnd{}).IsTest(file.Path) {
 		facts.Role = model.RoleTest
 	}
@@ -132,83 +122,36 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 		readPackage(facts)
 		return facts
 	}
-	r := reader{facts: facts, arena: lexing.NewArena(text), other: file.Other}
 	if file.Text.Encoding == source.Latin1 {
-		r.unreadable(file.Text.Foreign, "encoding", "")
+		facts.Unreadable(file.Text.Foreign, "encoding", "", habits.Name)
 	}
-	stream, back := lexing.Borrow()
+	sheet, back := lexing.OpenSheet(facts, &shape, habits.Name)
 	defer back()
-	unclosed := shape.Lex(text, stream)
-	r.Cursor = stream.Look(text)
-	lexing.Gather(facts, r.unit)
-	r.arena.Close()
-	facts.Generated = r.generated()
-	switch {
-	case unclosed >= 0:
-		r.trouble(unclosed, "what begins here never ends")
-	case !stream.Sound():
-		r.trouble(r.Odd(), "what opens or closes here has no counterpart")
-	}
+	r := reader{Sheet: sheet, other: file.Other}
+	r.Fill(r.unit)
+	facts.Generated = r.Generated("@generated")
 	if file.Deep {
-		facts.Inside = r.inside()
-		for _, p := range stream.Pieces {
-			facts.Inside.Pieces.Add(p)
-		}
+		r.Inside(r.code())
 	}
 	return facts
 }
 
 // reader extracts the facts of one file.
 type reader struct {
-	lexing.Cursor
-	facts    *model.Facts
-	arena    *lexing.Arena
-	scoped   []string // type parameters in scope: they never link
-	depth    int      // of types in types
-	module   string   // the package, whole
-	troubled bool
-	other    func(path string) []byte // see [lang.File]
-}
-
-// trouble says that source cannot be read, once a file: the first place matters.
-func (r *reader) trouble(at int, message string) {
-	if !r.troubled {
-		r.troubled = true
-		r.unreadable(source.NewSpan(at, at), "", message)
-	}
-}
-
-func (r *reader) unreadable(span source.Span, form, message string) {
-	r.facts.Problems = append(r.facts.Problems, finding.Finding{
-		Rule: finding.UnreadableSource, Form: form, Place: r.facts.Place(span),
-		Arguments: []finding.Argument{{Name: "problem", Value: message}, {Name: "language", Value: habits.Name}},
-	})
-}
-
-// generated reports whether a comment before the first declaration, or an annotation, says
-// that a program wrote the file.
-func (r *reader) generated() bool {
-	for _, c := range r.Comments {
-		if len(r.facts.Occurrences) > 0 && c.Start > r.facts.Occurrences[0].NameSpan.Start {
-			return false
-		}
-		if text := strings.ToLower(c.In(r.Text)); strings.Contains(text, "@generated") || strings.Contains(text, "generated") && (strings.Contains(text, "do not edit") || strings.Contains(text, "do not modify")) {
-			return true
-		}
-	}
-	return false
+	lexing.Sheet
+	scoped []string                 // type parameters in scope: they never link
+	depth  int                      // of types in types
+	module string                   // the package, whole
+	other  func(path string) []byte // see [lang.File]
 }
 
 // soft are words that are the language's before another word or a body only.
-var soft = setOf(`record sealed permits yield non open module exports opens requires to uses provides with transitive when`)
+var soft = lexing.WordSet(`record sealed permits yield non open module exports opens requires to uses provides with transitive when`)
 
-// inside is what the code names beyond its declarations.
-func (r *reader) inside() *model.Inside {
-	code := lexing.CodeUses{
-		Cursor: &r.Cursor, Type: r.typ, Arrow: "->", Self: "this", Labels: map[string]bool{"case": true}, Soft: soft,
+// code is how the names in bodies are found.
+func (r *reader) code() lexing.CodeUses {
+	return lexing.CodeUses{
+		Type: r.typ, Arrow: "->", Self: "this", Labels: map[string]bool{"case": true}, Soft: soft,
 		Keyword: func(word string) bool { return keywords[word] || primitives[word] || word == "var" },
 	}
-	in := &model.Inside{}
-	in.Uses, in.Bodies = code.Find(r.facts)
-	return in
 }

@@ -1,7 +1,6 @@
 package java_test
 
 import (
-	"os"
 	"strings"
 	"testing"
 
@@ -12,33 +11,19 @@ import (
 	"codrel/internal/lang/java"
 	"codrel/internal/lang/langtest"
 	"codrel/internal/model"
-	"codrel/internal/source"
 )
 
 func TestFixtures(t *testing.T) { langtest.Run(t, java.FrontEnd{}, "testdata/read") }
 
 func TestGrowth(t *testing.T) { langtest.Growth(t, java.FrontEnd{}, "testdata/read") }
 
-func FuzzRead(f *testing.F) {
-	fixtures, err := os.ReadDir("testdata/read")
-	require.NoError(f, err)
-	for _, e := range fixtures {
-		data, err := os.ReadFile("testdata/read/" + e.Name())
-		require.NoError(f, err)
-		f.Add(data)
-	}
-	f.Fuzz(func(t *testing.T, data []byte) {
-		facts := java.FrontEnd{}.Read(lang.File{Path: "a.java", Text: source.Decode(data), Deep: true})
-		langtest.Valid(t, facts)
-		langtest.Pieces(t, java.FrontEnd{}, facts.Text)
-	})
-}
+func FuzzRead(f *testing.F) { langtest.Fuzz(f, java.FrontEnd{}, "testdata/read") }
 
 // Whatever a text nests or leaves open, reading ends soon, and what encloses a declaration
 // stands before it.
 func TestDepth(t *testing.T) {
 	const deep = 20_000
-	for name, text := range map[string]string{
+	langtest.Depth(t, java.FrontEnd{}, map[string]string{
 		"brackets": "class A { int a = " + strings.Repeat("(", deep), "types": strings.Repeat("class A {", deep), "arguments": "class A { " + strings.Repeat("B<", deep),
 		"closed arguments": "class A { " + strings.Repeat("B<", deep) + strings.Repeat(">", deep) + " b; }", "less": "class A { boolean a = " + strings.Repeat("b < c, ", deep),
 		"annotations": "class A { " + strings.Repeat("@B(", deep), "annotated": "class A<" + strings.Repeat("@B C,", deep) + "> {}", "dots": "class A { " + strings.Repeat("a.", deep) + "B b; }",
@@ -46,15 +31,7 @@ func TestDepth(t *testing.T) {
 		"parameters": "class A { void f(" + strings.Repeat("int a, ", deep), "dimensions": "class A { int" + strings.Repeat("[]", deep) + " a; }", "declarators": "class A { int " + strings.Repeat("a = 1, ", deep),
 		"constants": "enum A { " + strings.Repeat("B, ", deep), "bodies": "enum A { " + strings.Repeat("B { ", deep), "closing": strings.Repeat("}", deep), "throws": "class A { void f() throws " + strings.Repeat("B, ", deep),
 		"parts": "record A(" + strings.Repeat("int a, ", deep), "initialisers": "class A { " + strings.Repeat("static {", deep), "imports": strings.Repeat("import a.B;", deep), "wildcards": "class A { B<" + strings.Repeat("? extends ", deep),
-	} {
-		t.Run(name, func(t *testing.T) {
-			facts := langtest.Read(java.FrontEnd{}, "A.java", []byte(text))
-			langtest.Valid(t, facts)
-			for i := range facts.Occurrences {
-				require.Less(t, int(facts.Occurrences[i].Parent), i)
-			}
-		})
-	}
+	})
 }
 
 func TestTooDeepIsSaid(t *testing.T) {

@@ -21,9 +21,9 @@ func (r *reader) typed(from, at, end int, m mods, own owner) int {
 	if r.Is(i, '<') {
 		next := r.parameters(i, extra)
 		if next == i+1 {
-			return r.lost(at, end)
+			return r.PastUnknown(at, end)
 		}
-		r.arena.Put(model.TokenPunctuation, " ")
+		r.Arena.Put(model.TokenPunctuation, " ")
 		i = next
 	}
 	c := callable{from: from, own: own, mods: m, extra: extra, mark: mark}
@@ -33,7 +33,7 @@ func (r *reader) typed(from, at, end int, m mods, own owner) int {
 	}
 	stop, ok := r.typ(i)
 	if !ok || r.Word(stop) == "" || keywords[r.Word(stop)] {
-		return r.lost(i, end)
+		return r.PastUnknown(i, end)
 	}
 	if r.Is(stop+1, '(') {
 		c.name, c.kind, c.result, c.resultEnd = stop, model.KindMethod, i, stop
@@ -63,34 +63,34 @@ func (r *reader) callable(c callable, open, end int) int {
 	}
 	if r.Is(open, '(') {
 		if stop = r.Close(open, end); !r.Is(stop, ')') {
-			return r.lost(open, end)
+			return r.PastUnknown(open, end)
 		}
 		i = stop + 1
 	}
 	after := r.dimensions(i)
 	if c.kind == model.KindMethod {
-		mark := r.arena.Mark()
+		mark := r.Arena.Mark()
 		r.putType(c.result, c.resultEnd)
 		r.putType(i, after)
 		if text := r.Word(c.result); !(text == "void" && c.resultEnd == c.result+1) {
-			o.Callable.Results = []model.Param{{Name: "", Type: r.arena.Since(mark)}}
+			o.Callable.Results = []model.Param{{Name: "", Type: r.Arena.Since(mark)}}
 		}
-		r.arena.Put(model.TokenPunctuation, " ")
+		r.Arena.Put(model.TokenPunctuation, " ")
 	}
-	r.arena.Put(model.TokenName, r.Word(c.name))
+	r.Arena.Put(model.TokenName, r.Word(c.name))
 	if stop > 0 {
-		r.arena.Put(model.TokenPunctuation, "(")
+		r.Arena.Put(model.TokenPunctuation, "(")
 		r.each(open, func(_ int, p param) {
 			if len(o.Callable.Params) > 0 {
-				r.arena.Put(model.TokenPunctuation, ", ")
+				r.Arena.Put(model.TokenPunctuation, ", ")
 			}
 			o.Variadic = o.Variadic || p.variadic
 			o.Callable.Params = append(o.Callable.Params, r.putParam(p))
 		})
-		r.arena.Put(model.TokenPunctuation, ")")
+		r.Arena.Put(model.TokenPunctuation, ")")
 	}
 	if i = after; r.Word(i) == "throws" {
-		r.arena.Put(model.TokenKeyword, " throws ")
+		r.Arena.Put(model.TokenKeyword, " throws ")
 		for i++; ; i++ {
 			next, ok := r.typ(i)
 			if !ok {
@@ -101,7 +101,7 @@ func (r *reader) callable(c callable, open, end int) int {
 			if i = next; !r.Is(i, ',') {
 				break
 			}
-			r.arena.Put(model.TokenPunctuation, ", ")
+			r.Arena.Put(model.TokenPunctuation, ", ")
 		}
 	}
 	if r.Word(i) == "default" {
@@ -115,9 +115,9 @@ func (r *reader) callable(c callable, open, end int) int {
 	case r.Is(i, ';'):
 		i++
 	default:
-		i = r.lost(i, end)
+		i = r.PastUnknown(i, end)
 	}
-	o.Signature = r.arena.Since(c.mark)
+	o.Signature = r.Arena.Since(c.mark)
 	o.Span = r.Span(c.from, i)
 	if len(c.extra.TypeParams)+len(c.extra.Failures) > 0 {
 		o.Extra = c.extra
@@ -165,15 +165,15 @@ func (r *reader) each(open int, yield func(n int, p param)) {
 
 // putParam puts a parameter as it reads and gives what it says.
 func (r *reader) putParam(p param) model.Param {
-	mark := r.arena.Mark()
+	mark := r.Arena.Mark()
 	r.putType(p.typ, p.typEnd)
 	r.putType(p.name+1, p.nameEnd)
 	if p.variadic {
-		r.arena.Put(model.TokenPunctuation, "...")
+		r.Arena.Put(model.TokenPunctuation, "...")
 	}
-	out := model.Param{Name: r.Word(p.name), Type: r.arena.Since(mark), Variadic: p.variadic}
-	r.arena.Put(model.TokenPunctuation, " ")
-	r.arena.Put(model.TokenParameter, out.Name)
+	out := model.Param{Name: r.Word(p.name), Type: r.Arena.Since(mark), Variadic: p.variadic}
+	r.Arena.Put(model.TokenPunctuation, " ")
+	r.Arena.Put(model.TokenParameter, out.Name)
 	return out
 }
 
@@ -189,8 +189,8 @@ func (r *reader) fields(from, typ, typEnd, end int, m mods, own owner) int {
 		after := r.dimensions(name + 1)
 		r.putType(typ, typEnd)
 		r.putType(name+1, after)
-		r.arena.Put(model.TokenPunctuation, " ")
-		r.arena.Put(model.TokenName, r.Word(name))
+		r.Arena.Put(model.TokenPunctuation, " ")
+		r.Arena.Put(model.TokenName, r.Word(name))
 		i := after
 		if r.Is(i, '=') {
 			stop := r.initialiser(i+1, end)
@@ -199,7 +199,7 @@ func (r *reader) fields(from, typ, typEnd, end int, m mods, own owner) int {
 			}
 			i = stop
 		}
-		o := model.Occurrence{Kind: kind, Signature: r.arena.Since(mark), Span: r.Span(from, min(i, end))}
+		o := model.Occurrence{Kind: kind, Signature: r.Arena.Since(mark), Span: r.Span(from, min(i, end))}
 		r.add(o, own, name, said, m)
 		switch {
 		case r.Is(i, ',') && r.Word(i+1) != "" && i+1 < end:
@@ -207,7 +207,7 @@ func (r *reader) fields(from, typ, typEnd, end int, m mods, own owner) int {
 		case r.Is(i, ';'):
 			return i + 1
 		default:
-			return r.lost(i, end)
+			return r.PastUnknown(i, end)
 		}
 	}
 }
@@ -240,8 +240,8 @@ func (r *reader) value(from, to int) {
 // put puts a value that is short enough to be read, behind a mark.
 func (r *reader) put(from, to int, mark string) {
 	if text := r.Span(from, to).In(r.Text); to > from && len(text) <= longestValue && !strings.Contains(text, "\n") {
-		r.arena.Put(model.TokenPunctuation, mark)
-		r.arena.Put(model.TokenLiteral, text)
+		r.Arena.Put(model.TokenPunctuation, mark)
+		r.Arena.Put(model.TokenLiteral, text)
 	}
 }
 
@@ -274,9 +274,9 @@ func (r *reader) constants(i, end int, own owner) int {
 		if next < end && !r.Is(next, ',') && !r.Is(next, ';') {
 			return i // what follows is no constant: a name is missing, or a comma
 		}
-		mark := r.arena.Begin()
-		r.arena.Put(model.TokenName, r.Word(name))
-		o := model.Occurrence{Kind: model.KindEnumMember, Signature: r.arena.Since(mark), Span: r.Span(i, min(next, end))}
+		mark := r.Arena.Begin()
+		r.Arena.Put(model.TokenName, r.Word(name))
+		o := model.Occurrence{Kind: model.KindEnumMember, Signature: r.Arena.Since(mark), Span: r.Span(i, min(next, end))}
 		r.add(o, own, name, r.words(i), m)
 		if i = next; r.Is(i, ',') {
 			i++
@@ -288,28 +288,28 @@ func (r *reader) constants(i, end int, own owner) int {
 // components adds the fields of a record: they have accessors of their name.
 func (r *reader) components(open int, own owner) {
 	r.each(open, func(_ int, p param) {
-		mark := r.arena.Begin()
+		mark := r.Arena.Begin()
 		r.putParam(p)
-		o := model.Occurrence{Kind: model.KindField, Signature: r.arena.Since(mark), Span: source.Span{Start: r.Tokens[p.typ].From, End: r.Tokens[p.nameEnd-1].To}}
+		o := model.Occurrence{Kind: model.KindField, Signature: r.Arena.Since(mark), Span: source.Span{Start: r.Tokens[p.typ].From, End: r.Tokens[p.nameEnd-1].To}}
 		r.add(o, own, p.name, r.words(p.typ), mods{access: model.Public, said: true})
 	})
 }
 
 // begin starts a signature with the modifiers of its declaration.
 func (r *reader) begin(m mods) int {
-	mark := r.arena.Begin()
+	mark := r.Arena.Begin()
 	for _, w := range m.words {
 		switch word := r.Word(w); {
 		case word == "" || unshown[word]:
 		case word == "non":
-			r.arena.Put(model.TokenKeyword, "non-sealed ")
+			r.Arena.Put(model.TokenKeyword, "non-sealed ")
 		case word == "sealed" && r.Is(w-1, '-'):
 		default:
-			r.arena.Put(model.TokenKeyword, word+" ")
+			r.Arena.Put(model.TokenKeyword, word+" ")
 		}
 	}
 	return mark
 }
 
 // unshown are the modifiers that say nothing to who uses a declaration.
-var unshown = setOf("native strictfp synchronized transient volatile")
+var unshown = lexing.WordSet("native strictfp synchronized transient volatile")

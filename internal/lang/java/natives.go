@@ -1,7 +1,9 @@
 package java
 
+import "codrel/internal/lexing"
+
 // natives are the types of java.lang, which need no import, as of Java 25.
-var natives = setOf(`AbstractMethodError Appendable ArithmeticException ArrayIndexOutOfBoundsException ArrayStoreException
+var natives = lexing.WordSet(`AbstractMethodError Appendable ArithmeticException ArrayIndexOutOfBoundsException ArrayStoreException
 	AssertionError AutoCloseable Boolean BootstrapMethodError Byte CharSequence Character Class ClassCastException
 	ClassCircularityError ClassFormatError ClassLoader ClassNotFoundException ClassValue
 	CloneNotSupportedException Cloneable Comparable Deprecated Double Enum EnumConstantNotPresentException Error

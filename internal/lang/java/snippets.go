@@ -79,13 +79,13 @@ func (r *reader) snippet(doc *model.Doc, from, to int, attributes map[string]str
 	missing := model.Untaken{Span: places.Span(from, to), File: file}
 	code, found := r.snippetFile(file)
 	if !found {
-		r.facts.Untaken = append(r.facts.Untaken, missing)
+		r.Facts.Untaken = append(r.Facts.Untaken, missing)
 		return ""
 	}
 	code, found = region(code, attributes["region"])
 	if !found {
 		missing.Part = attributes["region"]
-		r.facts.Untaken = append(r.facts.Untaken, missing)
+		r.Facts.Untaken = append(r.Facts.Untaken, missing)
 		return ""
 	}
 	return "<pre>" + snippetSigns.Replace(html.EscapeString(code)) + "</pre>"
@@ -100,11 +100,11 @@ func (r *reader) snippetFile(file string) (text string, found bool) {
 	if path.IsAbs(file) {
 		return "", false
 	}
-	for dir := path.Dir(r.facts.Path); ; dir = path.Dir(dir) {
+	for dir := path.Dir(r.Facts.Path); ; dir = path.Dir(dir) {
 		for _, folder := range []string{"snippet-files", "snippets"} {
 			at := path.Join(dir, folder, file)
-			if !slices.Contains(r.facts.Takes, at) {
-				r.facts.Takes = append(r.facts.Takes, at)
+			if !slices.Contains(r.Facts.Takes, at) {
+				r.Facts.Takes = append(r.Facts.Takes, at)
 			}
 			if data := r.other(at); data != nil {
 				return strings.ToValidUTF8(string(data), "\uFFFD"), true

@@ -81,7 +81,7 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 		kind = model.KindRecord
 	}
 	if r.Word(name) == "" {
-		return r.lost(at, end)
+		return r.PastUnknown(at, end)
 	}
 	o := model.Occurrence{Kind: kind}
 	extra := &model.Extra{}
@@ -89,11 +89,11 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 	defer func() { r.scoped = r.scoped[:scoped] }()
 	mark := r.begin(m)
 	if kind == model.KindAnnotation {
-		r.arena.Put(model.TokenKeyword, "@interface ")
+		r.Arena.Put(model.TokenKeyword, "@interface ")
 	} else {
-		r.arena.Put(model.TokenKeyword, r.Word(at)+" ")
+		r.Arena.Put(model.TokenKeyword, r.Word(at)+" ")
 	}
-	r.arena.Put(model.TokenName, r.Word(name))
+	r.Arena.Put(model.TokenName, r.Word(name))
 	i := name + 1
 	if r.Is(i, '<') {
 		i = r.parameters(i, extra)
@@ -102,14 +102,14 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 	var parts []model.Param
 	if kind == model.KindRecord && r.Is(i, '(') {
 		components = i
-		r.arena.Put(model.TokenPunctuation, "(")
+		r.Arena.Put(model.TokenPunctuation, "(")
 		r.each(i, func(n int, p param) {
 			if n > 0 {
-				r.arena.Put(model.TokenPunctuation, ", ")
+				r.Arena.Put(model.TokenPunctuation, ", ")
 			}
 			parts = append(parts, r.putParam(p))
 		})
-		r.arena.Put(model.TokenPunctuation, ")")
+		r.Arena.Put(model.TokenPunctuation, ")")
 		i = r.Close(i, end) + 1
 	}
 	for i < end && !r.Is(i, '{') && !r.Is(i, ';') && !r.Is(i, '}') {
@@ -118,7 +118,7 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 			i++
 			continue
 		}
-		r.arena.Put(model.TokenKeyword, " "+r.Word(i)+" ")
+		r.Arena.Put(model.TokenKeyword, " "+r.Word(i)+" ")
 		if kind == model.KindInterface && r.Word(i) == "extends" {
 			how = model.Extends
 		}
@@ -128,18 +128,18 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 			if !ok {
 				break
 			}
-			mark := r.arena.Mark()
+			mark := r.Arena.Mark()
 			r.putType(i, next)
 			if !permits {
-				extra.Bases = append(extra.Bases, model.Base{Type: r.arena.Since(mark), Span: r.Span(i, next), How: how})
+				extra.Bases = append(extra.Bases, model.Base{Type: r.Arena.Since(mark), Span: r.Span(i, next), How: how})
 			}
 			if i = next; !r.Is(i, ',') {
 				break
 			}
-			r.arena.Put(model.TokenPunctuation, ", ")
+			r.Arena.Put(model.TokenPunctuation, ", ")
 		}
 	}
-	o.Signature = r.arena.Since(mark)
+	o.Signature = r.Arena.Since(mark)
 	if len(extra.TypeParams)+len(extra.Bases) > 0 {
 		o.Extra = extra
 	}
@@ -183,20 +183,20 @@ func (r *reader) parameters(open int, extra *model.Extra) int {
 		}
 		bounds = append(bounds, [2]int{from, i})
 	}
-	r.arena.Put(model.TokenPunctuation, "<")
+	r.Arena.Put(model.TokenPunctuation, "<")
 	for n, bound := range bounds {
 		if n > 0 {
-			r.arena.Put(model.TokenPunctuation, ", ")
+			r.Arena.Put(model.TokenPunctuation, ", ")
 		}
-		r.arena.Put(model.TokenTypeParam, extra.TypeParams[n].Name)
+		r.Arena.Put(model.TokenTypeParam, extra.TypeParams[n].Name)
 		if r.Word(bound[0]) == "extends" {
-			r.arena.Put(model.TokenKeyword, " extends ")
-			mark := r.arena.Mark()
+			r.Arena.Put(model.TokenKeyword, " extends ")
+			mark := r.Arena.Mark()
 			r.putType(bound[0]+1, bound[1])
-			extra.TypeParams[n].Type = r.arena.Since(mark)
+			extra.TypeParams[n].Type = r.Arena.Since(mark)
 		}
 	}
-	r.arena.Put(model.TokenPunctuation, ">")
+	r.Arena.Put(model.TokenPunctuation, ">")
 	return end
 }
 
@@ -214,9 +214,9 @@ func (r *reader) putType(from, to int) {
 			i = next // what is said of a type besides: pages show the type
 			continue
 		case t.Kind == lexing.Word && (text == "extends" || text == "super") && i > from:
-			r.arena.Put(model.TokenKeyword, " "+text+" ")
+			r.Arena.Put(model.TokenKeyword, " "+text+" ")
 		case t.Kind == lexing.Word && primitives[text]:
-			r.arena.Put(model.TokenKeyword, text)
+			r.Arena.Put(model.TokenKeyword, text)
 		case t.Kind == lexing.Word:
 			end := i + 1
 			for end+1 < to && r.Is(end, '.') && r.Word(end+1) != "" {
@@ -226,11 +226,11 @@ func (r *reader) putType(from, to int) {
 			i = end
 			continue
 		case text == ",":
-			r.arena.Put(model.TokenPunctuation, ", ")
+			r.Arena.Put(model.TokenPunctuation, ", ")
 		case text == "&":
-			r.arena.Put(model.TokenPunctuation, " & ")
+			r.Arena.Put(model.TokenPunctuation, " & ")
 		default:
-			r.arena.Put(model.TokenPunctuation, text)
+			r.Arena.Put(model.TokenPunctuation, text)
 		}
 		i++
 	}
@@ -242,10 +242,10 @@ func (r *reader) typeName(from, to int) {
 	if to == from+1 {
 		for i := len(r.scoped) - 1; i >= 0; i-- {
 			if r.scoped[i] == name {
-				r.arena.Put(model.TokenTypeParam, name)
+				r.Arena.Put(model.TokenTypeParam, name)
 				return
 			}
 		}
 	}
-	r.arena.Put(model.TokenType, name)
+	r.Arena.Put(model.TokenType, name)
 }

@@ -34,11 +34,11 @@ func (r *reader) unit() {
 		case word == "package":
 			end := r.UpTo(at, n, ';')
 			r.module = r.Dotted(at+1, end-1)
-			r.facts.Package = habits.Last(r.module)
-			r.facts.Modules = []model.ModuleIn{{Name: r.module}}
-			r.facts.Directives = r.Directives(from)
-			if strings.HasSuffix(r.facts.Path, "package-info.java") {
-				r.facts.ModuleDoc, r.facts.ModuleSpan = r.doc(from), r.Span(at+1, max(at+2, end-1))
+			r.Facts.Package = habits.Last(r.module)
+			r.Facts.Modules = []model.ModuleIn{{Name: r.module}}
+			r.Facts.Directives = r.Directives(from)
+			if strings.HasSuffix(r.Facts.Path, "package-info.java") {
+				r.Facts.ModuleDoc, r.Facts.ModuleSpan = r.doc(from), r.Span(at+1, max(at+2, end-1))
 			}
 			i = end
 		case word == "import":
@@ -87,7 +87,7 @@ func (r *reader) imports(from, to int) {
 	if imported.Name == "*" || imported.Path == "" {
 		return // the names in a type: they mean nothing in comments
 	}
-	r.facts.Imports = append(r.facts.Imports, imported)
+	r.Facts.Imports = append(r.Facts.Imports, imported)
 }
 
 // mods are what stands before a declaration.
@@ -165,10 +165,7 @@ func (r *reader) annotations(i int) int {
 func (r *reader) body(open, close int, own owner) {
 	if r.depth++; r.depth > deepest {
 		r.depth--
-		if !r.troubled {
-			r.troubled = true
-			r.unreadable(r.Span(open, open+1), "deep", strconv.Itoa(deepest))
-		}
+		r.TooDeep(open, deepest)
 		return
 	}
 	defer func() { r.depth-- }()
@@ -200,30 +197,10 @@ func (r *reader) member(from, at, end int, m mods, own owner) int {
 	return r.typed(from, at, end, m, own)
 }
 
-// lost goes on behind what is no declaration.
-func (r *reader) lost(i, end int) int {
-	for i < end {
-		switch {
-		case r.Is(i, ';'):
-			return i + 1
-		case r.Is(i, '{'):
-			return r.Over(i)
-		case r.Is(i, '}'):
-			return i + 1
-		}
-		i = r.Over(i)
-	}
-	return end
-}
-
-// words is what comments before a declaration say.
-type words struct {
-	doc        *model.Doc
-	directives []model.Directive
-}
-
 // words are those before the token at an index.
-func (r *reader) words(i int) words { return words{r.doc(i), r.Directives(i)} }
+func (r *reader) words(i int) lexing.Said {
+	return lexing.Said{Doc: r.doc(i), Directives: r.Directives(i)}
+}
 
 // doc is the doc comment that stands before the token at an index: the last one of those
 // behind the token before it (JLS says nothing of them; the documentation comment
@@ -261,27 +238,26 @@ func (r *reader) follows(above, below source.Span) bool {
 	return isLine(above.In(r.Text)) && strings.TrimSpace(between) == "" && strings.Count(between, "\n") == 1
 }
 
-// made makes a doc comment, or notes that it has no word.
+// made makes a doc comment of a dialect; "" is the language's own.
 func (r *reader) made(span source.Span, dialect string) *model.Doc {
-	doc := lexing.BlockDoc(r.Text, span)
-	if doc == nil {
-		r.facts.Empty = append(r.facts.Empty, model.Blank{Span: span})
-		return nil
-	}
-	doc.Dialect = dialect
-	if dialect == "" {
+	doc := r.DocOf(span)
+	switch {
+	case doc == nil:
+	case dialect == "":
 		return r.withSnippets(doc)
+	default:
+		doc.Dialect = dialect
 	}
 	return doc
 }
 
 // add puts a declaration behind the others and gives its index.
-func (r *reader) add(o model.Occurrence, own owner, name int, said words, m mods) int32 {
+func (r *reader) add(o model.Occurrence, own owner, name int, said lexing.Said, m mods) int32 {
 	t := r.Tokens[name]
 	o.Name, o.NameSpan = r.Text[t.From:t.To], source.Span{Start: t.From, End: t.To}
-	o.Line = int32(r.facts.Lines.Line(t.From))
-	o.Parent, o.Scope, o.Doc = own.at, own.scope, said.doc
-	o.Deprecated = m.deprecated || said.doc != nil && hasTag(said.doc.Text, "@deprecated")
+	o.Line = int32(r.Facts.Lines.Line(t.From))
+	o.Parent, o.Scope, o.Doc = own.at, own.scope, said.Doc
+	o.Deprecated = m.deprecated || said.Doc != nil && hasTag(said.Doc.Text, "@deprecated")
 	if o.Visibility = m.access; !m.said && (own.kind == model.KindInterface || own.kind == model.KindAnnotation) {
 		o.Visibility = model.Public
 	}
@@ -294,8 +270,8 @@ func (r *reader) add(o model.Occurrence, own owner, name int, said words, m mods
 			o.Modify(word)
 		}
 	}
-	if said.doc != nil && hasTag(said.doc.Text, "@hidden") {
-		said.directives = append(said.directives, model.Directive{Verb: "hide", Span: o.NameSpan})
+	if said.Doc != nil && hasTag(said.Doc.Text, "@hidden") {
+		said.Directives = append(said.Directives, model.Directive{Verb: "hide", Span: o.NameSpan})
 	}
 	if o.Kind == model.KindField || o.Kind == model.KindConstant && o.Visibility > model.Protected {
 		if o.Extra == nil {
@@ -303,20 +279,20 @@ func (r *reader) add(o model.Occurrence, own owner, name int, said words, m mods
 		}
 		o.Extra.Space = fieldSpace
 	}
-	if len(said.directives) > 0 {
+	if len(said.Directives) > 0 {
 		if o.Extra == nil {
 			o.Extra = &model.Extra{}
 		}
-		o.Extra.Directives = said.directives
+		o.Extra.Directives = said.Directives
 	}
 	if strings.IndexByte(o.Name, '\\') >= 0 {
 		o.Name = unescaped(o.Name)
 	}
-	r.facts.Occurrences = append(r.facts.Occurrences, o)
-	return int32(len(r.facts.Occurrences) - 1)
+	r.Facts.Occurrences = append(r.Facts.Occurrences, o)
+	return int32(len(r.Facts.Occurrences) - 1)
 }
 
-var accessWords = setOf("public protected private")
+var accessWords = lexing.WordSet("public protected private")
 
 // fieldSpace is the name space of fields: a method may have the name of a field (JLS 6.5), and
 // is mostly what gives the field's value. Constants that users see are in the one of methods,

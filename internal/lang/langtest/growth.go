@@ -37,7 +37,7 @@ func Growth(t *testing.T, end lang.FrontEnd, folder string, more ...growth.Form)
 }
 
 // fixtureTexts are the sources of all fixtures of a folder, and the keywords in them.
-func fixtureTexts(t *testing.T, end lang.FrontEnd, folder string) (texts, keywords []string) {
+func fixtureTexts(t testing.TB, end lang.FrontEnd, folder string) (texts, keywords []string) {
 	paths, err := filepath.Glob(filepath.Join(folder, "*.txt"))
 	require.NoError(t, err)
 	require.NotEmpty(t, paths)

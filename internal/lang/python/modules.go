@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"codrel/internal/lang"
+	"codrel/internal/lexing"
 	"codrel/internal/model"
 )
 
@@ -234,15 +235,7 @@ func (FrontEnd) IsNative(name string) bool { return natives[name] || special(nam
 // IsNativeModule knows the modules of the standard library, and of Python 2's.
 func (FrontEnd) IsNativeModule(name string) bool { return nativeModules[name] }
 
-var natives, nativeModules = setOf(nativeNames), setOf(moduleNames)
-
-func setOf(names string) map[string]bool {
-	set := map[string]bool{}
-	for _, name := range strings.Fields(names) {
-		set[name] = true
-	}
-	return set
-}
+var natives, nativeModules = lexing.WordSet(nativeNames), lexing.WordSet(moduleNames)
 
 // nativeNames are the names of the module builtins, and some that the language
 // reference itself uses for types without a name there.

@@ -15,7 +15,6 @@ package python
 import (
 	"strings"
 
-	"codrel/internal/finding"
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
@@ -39,7 +38,7 @@ func (FrontEnd) SkipFolders() []string {
 // Read extracts the declarations of one file.
 func (FrontEnd) Read(file lang.File) *model.Facts {
 	text := file.Text.String
-	facts := &model.Facts{Path: file.Path, Language: "python", Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
+	facts := file.Facts("python")
 	facts.Package = moduleName(file.Path)
 	facts.Stub = strings.HasSuffix(file.Path, ".pyi")
 	if (FrontEnd{}).IsTest(file.Path) {
@@ -47,7 +46,7 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	}
 	r := reader{lexer: lexer{text: text}, facts: facts, arena: lexing.NewArena(text)}
 	if file.Text.Encoding == source.Latin1 && !declaresEncoding(text) {
-		r.facts.Problems = append(r.facts.Problems, unreadable(facts, file.Text.Foreign, "encoding", ""))
+		facts.Unreadable(file.Text.Foreign, "encoding", "", "Python")
 	}
 	if file.Deep {
 		facts.Inside = &model.Inside{}
@@ -93,13 +92,6 @@ func generated(text string) bool {
 		text = rest
 	}
 	return false
-}
-
-func unreadable(facts *model.Facts, span source.Span, form, message string) finding.Finding {
-	return finding.Finding{
-		Rule: finding.UnreadableSource, Form: form, Place: facts.Place(span),
-		Arguments: []finding.Argument{{Name: "problem", Value: message}, {Name: "language", Value: "Python"}},
-	}
 }
 
 // reader extracts the facts of one file.
@@ -148,7 +140,7 @@ func (r *reader) problem(at int, message string) {
 	}
 	r.troubled = true
 	at = min(at, len(r.text))
-	r.facts.Problems = append(r.facts.Problems, unreadable(r.facts, source.NewSpan(at, at), "", message))
+	r.facts.Unreadable(source.NewSpan(at, at), "", message, "Python")
 }
 
 func (r *reader) line(at int) int32 { return int32(r.facts.Lines.Line(int32(at))) }

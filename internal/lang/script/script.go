@@ -15,7 +15,6 @@ import (
 	"strconv"
 	"strings"
 
-	"codrel/internal/finding"
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
@@ -52,7 +51,7 @@ func (FrontEnd) SkipFolders() []string {
 // Read extracts the declarations of one file.
 func (e FrontEnd) Read(file lang.File) *model.Facts {
 	text := file.Text.String
-	facts := &model.Facts{Path: file.Path, Language: e.Habits().Language, Text: text, Lines: file.Text.Lines, Encoding: file.Text.Encoding}
+	facts := file.Facts(e.Habits().Language)
 	facts.Package = stem(file.Path)
 	if e.IsTest(file.Path) {
 		facts.Role = model.RoleTest
@@ -68,7 +67,7 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 		r.markup = true // elements stand in plain files as well
 	}
 	if file.Text.Encoding == source.Latin1 {
-		facts.Problems = append(facts.Problems, r.unreadable(file.Text.Foreign, "encoding", ""))
+		r.unreadable(file.Text.Foreign, "encoding", "")
 	}
 	if file.Deep {
 		facts.Inside = &model.Inside{}
@@ -89,7 +88,7 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 	}
 	r.arena.Close()
 	if r.unclosed >= 0 {
-		facts.Problems = append(facts.Problems, r.unreadable(source.NewSpan(r.unclosed, r.unclosed), "", "what opens or closes here has no counterpart"))
+		r.unreadable(source.NewSpan(r.unclosed, r.unclosed), "", "what opens or closes here has no counterpart")
 	}
 	return facts
 }
@@ -113,22 +112,19 @@ func generated(text string) bool {
 	return false
 }
 
-func (r *reader) unreadable(span source.Span, form, message string) finding.Finding {
+func (r *reader) unreadable(span source.Span, form, message string) {
 	name := "JavaScript"
 	if r.typed {
 		name = "TypeScript"
 	}
-	return finding.Finding{
-		Rule: finding.UnreadableSource, Form: form, Place: r.facts.Place(span),
-		Arguments: []finding.Argument{{Name: "problem", Value: message}, {Name: "language", Value: name}},
-	}
+	r.facts.Unreadable(span, form, message, name)
 }
 
 // tooDeep notes where what is nested deeper than the reader follows begins, the first time.
 func (r *reader) tooDeep(at int) {
 	if !r.cutShort {
 		r.cutShort = true
-		r.facts.Problems = append(r.facts.Problems, r.unreadable(source.NewSpan(at, at), "deep", strconv.Itoa(deepest)))
+		r.unreadable(source.NewSpan(at, at), "deep", strconv.Itoa(deepest))
 	}
 }
 
