@@ -85,6 +85,7 @@ type Root struct {
 	Prefix  string // module path of the folder
 	Version string
 	Package string        // what users import the library by as a whole
+	Imports []string      // paths of modules all names of which each file of the library has
 	Entries []model.Entry // what users may import, by files from the root folder without suffix; empty where all are
 }
 

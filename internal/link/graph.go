@@ -92,6 +92,9 @@ func (x *Index) edges(m *model.Module) []Edge {
 			if i.member != "" && i.member != "*" && to == i.module && x.isPackage(to) && !x.hasName(to, i.member) {
 				continue // what it takes is no name of the package: a module of its own that is not read
 			}
+			if n >= len(f.Imports) {
+				break // what all files have is no need of this one
+			}
 			written := f.Imports[n]
 			written.NotLoaded = written.NotLoaded || f.Stub || declaresTypesAlone(to) || declaresTypesAlone(m) || x.takesType(m, i) || values != nil && i.name != "" && !i.public && !values[i.name]
 			at, known := found[to]

@@ -15,7 +15,12 @@ import (
 func (x *Index) readImports() {
 	for _, lib := range x.Project.Libraries {
 		lists := make([][]imported, len(lib.Files))
-		x.parallel(len(lib.Files), func(i int) { lists[i] = x.importsOf(lib.Library, lib.Files[i]) })
+		x.parallel(len(lib.Files), func(i int) { lists[i] = x.importsOf(lib.Library, lib.Files[i].Imports) })
+		if shared := x.sharedImports(lib); len(shared) > 0 {
+			for i := range lists {
+				lists[i] = append(lists[i], shared...)
+			}
+		}
 		for i, f := range lib.Files {
 			if len(lists[i]) > 0 {
 				x.imports[f] = lists[i]
@@ -24,11 +29,28 @@ func (x *Index) readImports() {
 	}
 }
 
-// importsOf lists the imports of a file whose paths mean the same wherever they stand.
-func (x *Index) importsOf(lib *model.Library, f *model.Facts) []imported {
-	out := make([]imported, 0, len(f.Imports))
-	for n := range f.Imports {
-		i := &f.Imports[n]
+// sharedImports lists the imports that all files of a library have: by its project files, and
+// by files that take something for all.
+func (x *Index) sharedImports(lib *model.Contents) []imported {
+	var all []model.Import
+	for _, path := range lib.Imports {
+		all = append(all, model.Import{Path: path, Member: "*", ForAll: true})
+	}
+	for _, f := range lib.Files {
+		for _, i := range f.Imports {
+			if i.ForAll {
+				all = append(all, i)
+			}
+		}
+	}
+	return x.importsOf(lib.Library, all)
+}
+
+// importsOf lists imports whose paths mean the same wherever they stand.
+func (x *Index) importsOf(lib *model.Library, list []model.Import) []imported {
+	out := make([]imported, 0, len(list))
+	for n := range list {
+		i := &list[n]
 		var m *model.Module
 		if i.Path != "" {
 			m = x.importable(lib, i.Path)

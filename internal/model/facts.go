@@ -396,6 +396,7 @@ type Import struct {
 	// NotLoaded is set where nothing is loaded with the file: types alone are taken, or
 	// the import stands where only a program goes.
 	NotLoaded bool        `json:"notLoaded,omitempty"`
+	ForAll    bool        `json:"forAll,omitempty"` // all files of the library have it
 	Span      source.Span `json:"span,omitzero"`
 }
 

@@ -56,6 +56,7 @@ type Library struct {
 	Package    string          // what users import the library by as a whole, "" where modules have names of their own
 	Entries    []Entry         // the modules that its own files name as those for users; empty for all
 	OwnImports []Entry         // names by which only its own files import; one "*" in them stands for any text
+	Imports    []string        // paths of modules all names of which each of its files has, by its project files
 	Skipped    []SkippedFolder // folders of files that are not read
 	Visible    []string        // patterns of folders whose modules count as visible even if their language keeps them internal
 

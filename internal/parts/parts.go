@@ -36,6 +36,7 @@ type Library struct {
 	Package  string                `json:"package,omitempty"`
 	Entries  []model.Entry         `json:"entries,omitempty"`
 	Inside   []model.Entry         `json:"inside,omitempty"`
+	Imports  []string              `json:"imports,omitempty"`
 	Passed   []model.SkippedFolder `json:"passed,omitempty"`
 	Open     []string              `json:"open,omitempty"`
 }

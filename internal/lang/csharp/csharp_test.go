@@ -83,9 +83,11 @@ func TestProjectFiles(t *testing.T) {
 		want       lang.Root
 		ok         bool
 	}{
-		"a package":              {"board/Board.csproj", `<Project Sdk="A"><PropertyGroup><PackageId>Tide.Board</PackageId><Version>2.1</Version></PropertyGroup></Project>`, lang.Root{Folder: "board", Name: "Tide.Board", Version: "2.1"}, true},
+		"a package":              {"board/Board.csproj", `<Project Sdk="A"><PropertyGroup><ImplicitUsings>disable</ImplicitUsings><PackageId>Tide.Board</PackageId><Version>2.1</Version></PropertyGroup></Project>`, lang.Root{Folder: "board", Name: "Tide.Board", Version: "2.1"}, true},
 		"an older form":          {"Board.csproj", `<Project xmlns="http://old.example/2003"><PropertyGroup><A/></PropertyGroup><PropertyGroup><AssemblyName>tide</AssemblyName></PropertyGroup></Project>`, lang.Root{Folder: ".", Name: "tide"}, true},
 		"no name":                {"b/Tide.Board.csproj", `<Project><PropertyGroup><VersionPrefix>3</VersionPrefix></PropertyGroup></Project>`, lang.Root{Folder: "b", Name: "Tide.Board", Version: "3"}, true},
+		"names in all files":     {"A.csproj", `<Project Sdk="A"><ItemGroup><Using Include="Tide;Tide.Wire"/><Using Include="B" Alias="C"/><Using Include="B.D" Static="true"/><Using Remove="System.IO; System.Linq"/></ItemGroup></Project>`, lang.Root{Folder: ".", Name: "A", Imports: []string{"System", "System.Collections.Generic", "System.Net.Http", "System.Threading", "System.Threading.Tasks", "Tide", "Tide.Wire"}}, true},
+		"those alone":            {"A.csproj", `<Project><ItemGroup><Using Include="Tide"/></ItemGroup></Project>`, lang.Root{Folder: ".", Name: "A", Imports: []string{"Tide"}}, true},
 		"places to be filled in": {"A.csproj", `<Project><PropertyGroup><PackageId>$(Name)</PackageId><Version>$(V)</Version></PropertyGroup></Project>`, lang.Root{Folder: ".", Name: "A"}, true},
 		"cut short":              {"A.csproj", `<Project><PropertyGroup>`, lang.Root{}, false},
 		"something else":         {"A.csproj", `<Settings/>`, lang.Root{}, false},

@@ -3,6 +3,7 @@ package csharp
 import (
 	"encoding/xml"
 	"path"
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -38,7 +39,17 @@ func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 			Assembly string `xml:"AssemblyName"`
 			Version  string `xml:"Version"`
 			Prefix   string `xml:"VersionPrefix"`
+			Implicit string `xml:"ImplicitUsings"`
 		} `xml:"PropertyGroup"`
+		Sdk   string `xml:"Sdk,attr"`
+		Items []struct {
+			Usings []struct {
+				Include string `xml:"Include,attr"`
+				Remove  string `xml:"Remove,attr"`
+				Static  string `xml:"Static,attr"`
+				Alias   string `xml:"Alias,attr"`
+			} `xml:"Using"`
+		} `xml:"ItemGroup"`
 	}
 	if err := xml.Unmarshal(data, &project); err != nil {
 		return root, false
@@ -47,8 +58,37 @@ func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 		root.Name = first(root.Name, group.Package, group.Assembly)
 		root.Version = first(root.Version, group.Version, group.Prefix)
 	}
+	implicit := project.Sdk != ""
+	for _, group := range project.Groups {
+		if said := strings.TrimSpace(group.Implicit); said != "" {
+			implicit = strings.EqualFold(said, "enable") || strings.EqualFold(said, "true")
+		}
+	}
+	if implicit { // also where nothing is said: a file for several projects may say it
+		root.Imports = slices.Clone(implicitUsings)
+	}
+	for _, items := range project.Items {
+		for _, using := range items.Usings {
+			for name := range strings.SplitSeq(using.Remove, ";") {
+				root.Imports = slices.DeleteFunc(root.Imports, func(have string) bool { return have == strings.TrimSpace(name) })
+			}
+			if using.Static != "" || using.Alias != "" {
+				continue
+			}
+			for name := range strings.SplitSeq(using.Include, ";") {
+				if name = first(name); name != "" {
+					root.Imports = append(root.Imports, name)
+				}
+			}
+		}
+	}
 	root.Name = first(root.Name, strings.TrimSuffix(path.Base(file), path.Ext(file)))
 	return root, true
+}
+
+// implicitUsings are the namespaces that the build tool's own project kind has in all files.
+var implicitUsings = []string{
+	"System", "System.Collections.Generic", "System.IO", "System.Linq", "System.Net.Http", "System.Threading", "System.Threading.Tasks",
 }
 
 // first is the first of some values that says anything by itself.

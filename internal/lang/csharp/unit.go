@@ -112,13 +112,14 @@ func (r *reader) deeper(at int) bool {
 
 // using reads what stands between "using" and its semicolon.
 func (r *reader) using(from, to int) {
-	if r.Word(from) == "global" {
+	whole := r.Word(from) == "global"
+	if whole {
 		from++
 	}
 	if from++; r.Word(from) == "static" {
 		from++
 	}
-	imported := model.Import{Span: r.Span(from, to)}
+	imported := model.Import{Span: r.Span(from, to), ForAll: whole}
 	if r.Is(from+1, '=') {
 		imported.Name = strings.TrimPrefix(r.Word(from), "@")
 		from += 2

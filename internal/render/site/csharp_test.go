@@ -214,6 +214,65 @@ public class Row
 	assert.Contains(t, page(row), "at Where.")
 }
 
+// What one file, or the project's, uses for all files is seen by all of them.
+func TestCSharpUsingsForAll(t *testing.T) {
+	archive := func(project, usings string) []byte {
+		return []byte(`
+-- Quay.csproj --
+<Project` + project + `
+</Project>
+-- Usings.cs --
+` + usings + `
+-- Gauges.cs --
+namespace Quay.Gauges { /** <summary>Reads.</summary> */ public class Reading { } }
+namespace Quay.Other { /** <summary>Reads.</summary> */ public class Reading { } }
+-- Log.cs --
+namespace Quay.Logs;
+/// <summary>Keeps <see cref="Reading"/>s in a <see cref="List{T}"/>.</summary>
+public class Log
+{
+    /// <summary>The last one.</summary>
+    public Reading? Last { get; }
+}
+`)
+	}
+	unclear := []string{
+		`Log.cs:2:31 "Reading" could mean Quay.Gauges.Reading or Quay.Other.Reading; write more of the name`,
+		`Log.cs:2:59 "List<T>" is not declared; did you mean Last?`,
+	}
+	for name, c := range map[string]struct {
+		project, usings, links string
+		findings               []string
+	}{
+		"none":              {">", "", "", unclear},
+		"a file's":          {">", "global using Quay.Gauges;\nglobal using System.Collections.Generic;", "Gauges", nil},
+		"of one file alone": {">", "using Quay.Gauges;", "", unclear},
+		"another name":      {` Sdk="A">`, "global using Reading = Quay.Other.Reading;", "Other", nil},
+		"the project's":     {` Sdk="A"><ItemGroup><Using Include="Quay.Other"/></ItemGroup>`, "", "Other", nil},
+	} {
+		t.Run(name, func(t *testing.T) {
+			files := fstest.MapFS{}
+			for _, f := range txtar.Parse(archive(c.project, c.usings)).Files {
+				files[f.Name] = &fstest.MapFile{Data: f.Data}
+			}
+			s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "quay"})
+			require.NoError(t, err)
+			var got []string
+			for i := range s.Findings {
+				f := &s.Findings[i]
+				got = append(got, fmt.Sprintf("%s:%d:%d ", f.Place.File, f.Place.At.Line, f.Place.At.Column)+finding.OneLine(check.Text(f)))
+			}
+			assert.Equal(t, c.findings, got)
+			site := asFS(rendered(t, files, settings.Default(), 2))
+			requireSound(t, site)
+			page := string(site["reference/Quay/Quay.Logs/Log.html"].Data)
+			for _, space := range []string{"Gauges", "Other"} {
+				assert.Equal(t, space == c.links, strings.Contains(page, "/Quay."+space+"/Reading.html"), space)
+			}
+		})
+	}
+}
+
 // The findings are those that a sensible maintainer would mend, at their places.
 func TestCSharpFindings(t *testing.T) {
 	files := fstest.MapFS{}
