@@ -112,16 +112,30 @@ func outermost(d *model.Declaration) *model.Declaration {
 	return d
 }
 
+// Label is [model.Declaration.Label] as an anchor can have it: the blanks of names such as
+// "operator ==" are underscores there, or a sign that no one writes where a name has these.
+func Label(d *model.Declaration) string {
+	label := d.Label()
+	if strings.IndexFunc(label, unicode.IsSpace) < 0 {
+		return label
+	}
+	words := strings.FieldsFunc(label, unicode.IsSpace)
+	if plain := strings.Join(words, "_"); d.Module.Lookup(plain) == nil {
+		return plain
+	}
+	return strings.Join(words, "\u2423")
+}
+
 // Anchor is the part of a declaration's address behind "#", or "" where it has
 // the page to itself.
 func Anchor(d *model.Declaration) string {
 	switch owner := Owner(d); owner {
 	case nil:
-		return d.Label()
+		return Label(d)
 	case d:
 		return ""
 	default:
-		return strings.TrimPrefix(d.Label(), owner.Label()+".")
+		return strings.TrimPrefix(Label(d), Label(owner)+".")
 	}
 }
 

@@ -265,7 +265,7 @@ func (p *Plan) Modules(lib *model.Library) []*model.Module { return p.shown[lib]
 func (p *Plan) Declaration(d *model.Declaration) string {
 	address := cmp.Or(p.Away(d), p.PageOf(d))
 	if p.Away(d) == "" && p.onTwins(d) {
-		return address + "#" + d.Label()
+		return address + "#" + Label(d)
 	}
 	if anchor := Anchor(d); anchor != "" {
 		return address + "#" + anchor

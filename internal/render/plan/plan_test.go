@@ -1,6 +1,8 @@
 package plan_test
 
 import (
+	"maps"
+	"slices"
 	"strings"
 	"testing"
 
@@ -69,6 +71,18 @@ func TestAddresses(t *testing.T) {
 		}
 		assert.Equal(t, folder+address, got[id], path)
 	}
+}
+
+// No anchor has a blank, which HTML's "id" may not hold, and none is another's.
+func TestAddressesOfNamesWithBlanks(t *testing.T) {
+	got := addresses(planned(t, map[string]string{
+		"package.json": `{"name": "port"}`, "berth.ts": "export interface Berth {\n\t\"a b\": 1\n\t\"c d\": 1\n\tc_d: 1\n}\n",
+		"Tide.cs": "namespace Tide;\npublic class Row { public static bool operator ==(Row a, Row b) => true; }\n",
+	}))
+	for name, address := range map[string]string{"a b": "a_b", "c d": "c\u2423d", "c_d": "c_d"} {
+		assert.Equal(t, "reference/port/berth/Berth.html#"+address, got["port/berth#Berth."+name])
+	}
+	assert.Contains(t, slices.Collect(maps.Values(got)), "reference/project/Tide/Row.html#operator_==")
 }
 
 // TestTwins adds a declaration that differs by case beside every one: no page may

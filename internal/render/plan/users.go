@@ -44,7 +44,7 @@ func (p *Plan) listUsers(v *modulePlan) *userLists {
 		}
 		page := out.pages[len(out.pages)-1]
 		page.Names = append(page.Names, d)
-		out.lists[d] = page.Address + "#" + d.Label()
+		out.lists[d] = page.Address + "#" + Label(d)
 		for _, f := range u.Files {
 			room -= len(f.Lines)
 		}

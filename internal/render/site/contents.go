@@ -219,7 +219,7 @@ func (w *contentsWriter) declaration(d *model.Declaration, way []*model.Declarat
 		if len(members) > mostOwn {
 			target := membersAnchor
 			if len(w.v.page.Twins) > 0 {
-				target = d.Label()
+				target = plan.Label(d)
 			}
 			w.raw(`<li><a href="#` + escape(target) + `">` + escape(w.v.say("all-of", "count", w.v.count(len(members), "member"))) + "</a></li>")
 		}

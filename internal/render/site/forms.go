@@ -28,7 +28,7 @@ func (v view) formAnchors(d *model.Declaration, forms []model.At) []string {
 		}
 		taken[anchor] = true
 		if v.onWhole(d) {
-			anchor = d.Label() + anchor[len(plan.Anchor(d)):]
+			anchor = plan.Label(d) + anchor[len(plan.Anchor(d)):]
 		}
 		out[i] = anchor
 	}

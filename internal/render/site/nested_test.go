@@ -81,3 +81,13 @@ func TestNestedTwins(t *testing.T) {
 		}
 	}
 }
+
+// A member that is called as one of the types that share its page leaves that one its address.
+func TestMemberCalledAsTwin(t *testing.T) {
+	m := rendered(t, fstest.MapFS{"Modes.cs": {Data: []byte("namespace Tide;\npublic enum gaugeMode { GaugeMode, Off }\npublic enum GaugeMode { On }\n")}}, settings.Default(), 1)
+	requireSound(t, asFS(m))
+	page := string(m.Get("reference/project/Tide/gaugeMode.html"))
+	for _, anchor := range []string{`id="GaugeMode"`, `id="gaugeMode"`, `id="gaugeMode.GaugeMode"`, `id="Off"`, `id="On"`} {
+		assert.Equal(t, 1, strings.Count(page, anchor), anchor)
+	}
+}

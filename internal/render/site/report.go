@@ -109,7 +109,7 @@ func percent(documented, total int) string { return fmt.Sprintf("%.1f", share(do
 // anchor is a declaration's anchor on the page being drawn.
 func (v view) anchor(d *model.Declaration) string {
 	if v.onWhole(d) {
-		return d.Label()
+		return plan.Label(d)
 	}
 	return plan.Anchor(d)
 }

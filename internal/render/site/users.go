@@ -66,7 +66,7 @@ func (v view) userLines(_ context.Context, to io.Writer) error {
 	var b strings.Builder
 	for _, d := range v.page.Names {
 		u, _ := v.plan.Users(d)
-		b.WriteString(`<dt id="` + escape(d.Label()) + `"><a href="` + escape(v.toDeclaration(d)) + `"><code translate="no">` + breakable(d.Path()) +
+		b.WriteString(`<dt id="` + escape(plan.Label(d)) + `"><a href="` + escape(v.toDeclaration(d)) + `"><code translate="no">` + breakable(d.Path()) +
 			`</code></a> <span class="kind">` + escape(v.said.KindWords(d)+", "+v.said.UsersCount(u)) + "</span></dt>\n")
 		for _, f := range u.Files {
 			b.WriteString("<dd>")

@@ -120,7 +120,7 @@ func (v view) description() string {
 
 func (v view) toDeclaration(d *model.Declaration) string {
 	if v.onWhole(d) {
-		return "#" + d.Label()
+		return "#" + plan.Label(d)
 	}
 	return v.to(v.plan.Declaration(d))
 }
@@ -319,10 +319,14 @@ func imageFile(file string) bool {
 }
 
 // plainAnchor is the anchor that a member has where its type has a page alone: on a
-// page of several types the first that has it keeps it, so that no address moves.
+// page of several types the first that has it keeps it, so that no address moves; but where
+// one of the types is called so, that one has it.
 func (v view) plainAnchor(d *model.Declaration) string {
 	anchor := plan.Anchor(d)
 	if v.page.Kind != plan.TypePage || len(v.page.Twins) == 0 || anchor == "" {
+		return ""
+	}
+	if slices.ContainsFunc(v.page.Twins, func(twin *model.Declaration) bool { return plan.Label(twin) == anchor }) {
 		return ""
 	}
 	for _, twin := range v.page.Twins {

@@ -174,6 +174,9 @@ func (p *page) start(name string, t html.Token, open []string) {
 			if p.ids[a.Val] {
 				p.fail("two elements have the id %q", a.Val)
 			}
+			if strings.ContainsAny(a.Val, " \t\n\f\r") {
+				p.fail("the id %q has a blank", a.Val)
+			}
 			p.ids[a.Val] = true
 		case a.Key == "style" || strings.HasPrefix(a.Key, "on"):
 			p.fail("<%s> has the attribute %s", t.Data, a.Key)

@@ -20,6 +20,7 @@ func TestCrawl(t *testing.T) {
 		`<a href="b.html#y"></a>`:                           "index.html: the link to b.html#y leads to no anchor",
 		`<a href="../b.html"></a>`:                          "index.html: the link to ../b.html leads nowhere",
 		`<p id="x"></p><p id="x"></p>`:                      `index.html: two elements have the id "x"`,
+		`<p id="x y"></p>`:                                  `index.html: the id "x y" has a blank`,
 		`<script>x</script>`:                                "index.html: <script> without an address",
 		`<p onclick="x"></p>`:                               "index.html: <p> has the attribute onclick",
 		`<img src="https://a.example/x">`:                   "index.html: <img> asks the network for https://a.example/x",
