@@ -232,6 +232,13 @@ type Library interface {
 	IsNativeModule(name string) bool
 }
 
+// Standard is a front end that knows what stands in some modules which come with its language.
+type Standard interface {
+	// StandardNames are the names at the top of such a module, or nil where nobody has listed
+	// them.
+	StandardNames(module string) map[string]bool
+}
+
 // CommentPolicy is a front end whose language has habits of its own on what needs a comment.
 type CommentPolicy interface {
 	// AsksComment reports whether a declaration should have one.

@@ -25,13 +25,41 @@ func (x *Index) openPath(m *model.Module, names []string) bool {
 func (x *Index) takesFromOutside(m *model.Module, name string) bool {
 	for _, f := range m.Files {
 		for _, i := range x.imports[f] {
-			if i.module == nil && i.member != "" && (i.name == name || i.member == "*") {
+			if i.module == nil && i.member != "" && (i.name == name || i.name == "" || i.member == "*") { // "" is of what gives all its members
 				return true
 			}
 		}
 	}
 	return false
 }
+
+// slip reports whether a bare name that is not found is surely a slip for one of the project,
+// although the file takes all names of some modules from outside: what stands in all of these is
+// known, and another name is within a letter of it, or two of a long one.
+func (x *Index) slip(from Scope, name string) bool {
+	standard, ok := x.options.FrontEnds[from.Module.Library.Language].(lang.Standard)
+	if !ok || from.File == nil || x.mayInherit(from.Declaration, 0) {
+		return false
+	}
+	for _, i := range x.imports[from.File] {
+		if i.module != nil || i.name != "" && i.member != "*" {
+			continue
+		}
+		if names := standard.StandardNames(i.path); i.member != "*" || names == nil || names[name] {
+			return false
+		}
+	}
+	near := x.Near(from, name)
+	near = near[strings.LastIndexByte(near, '.')+1:]
+	most := 1
+	if len(name) >= longName {
+		most = 2
+	}
+	return near != "" && len(name) >= shortName && nearest.Distance(strings.ToLower(name), strings.ToLower(near), most+1) <= most
+}
+
+// A slip is sought in names of this many letters, and two letters may be wrong in long ones.
+const shortName, longName = 4, 9
 
 // open reports whether the declaration may have members that cannot be seen: it
 // embeds or renames something outside the project.

@@ -27,11 +27,11 @@ prose/markdown:    prose prose/formula source
 prose/markup:      -
 lexing:            model source
 lang:              lexing model source
-lang/golang:       lang lexing model finding source
-lang/csharp:       lang lexing model finding prose/markup source
-lang/java:         lang lexing model finding source
-lang/python:       lang lexing model finding source
-lang/script:       lang lexing model finding source
+lang/golang:       lang lexing model source
+lang/csharp:       lang lexing model prose/markup source
+lang/java:         lang lexing model source
+lang/python:       lang lexing model source
+lang/script:       lang lexing model source
 lang/madeup:       lang lexing model finding source
 lang/langtest:     growth lang lexing model source
 languages:         lang lang/csharp lang/golang lang/java lang/python lang/script

@@ -298,3 +298,16 @@ func TestDamage(t *testing.T) {
 		langtest.Valid(t, facts)
 	}
 }
+
+// The list of standard types is read whole, and holds nothing but names.
+func TestStandardNames(t *testing.T) {
+	end := csharp.FrontEnd{}
+	for space, name := range map[string]string{"System": "DateOnly", "System.Collections.Generic": "List", "System.Threading.Tasks.Sources": "IValueTaskSource", "System.Runtime.Serialization": "DataMemberAttribute"} {
+		names := end.StandardNames(space)
+		assert.True(t, names[name], name)
+		for name := range names {
+			assert.Regexp(t, `^[A-Z_]\w+$`, name, space)
+		}
+	}
+	assert.Nil(t, end.StandardNames("System.Windows"))
+}

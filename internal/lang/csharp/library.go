@@ -24,6 +24,7 @@ var (
 	_ lang.ImportWriter     = FrontEnd{}
 	_ lang.NameImportWriter = FrontEnd{}
 	_ lang.Scanner          = FrontEnd{}
+	_ lang.Standard         = FrontEnd{}
 )
 
 // MarkerNames are the project files by which the language's build tool knows a library.

@@ -273,6 +273,35 @@ public class Log
 	}
 }
 
+// A name that may come from outside is told from a slip by what is known to stand there.
+func TestCSharpSlips(t *testing.T) {
+	for text, want := range map[string]string{
+		"using System;|Berht":                        `"Berht" is not declared; did you mean Berth?`,
+		"using System;\nusing System.Text;|Gauge":    "",
+		"using System;|Strings":                      "",
+		"using System;|Versiom":                      `"Versiom" is not declared; did you mean Version?`,
+		"using System;|Versions":                     `"Versions" is not declared; did you mean Version?`,
+		"using System.Text.RegularExpressions;|Math": `"Math" is not declared; did you mean Maths?`,
+		"using System;|Math":                         "",
+		"using Tide.Net;|Berht":                      "",
+		"using static System.Console;|Berht":         "",
+		"using Berht = Tide.Net.Berth;|Berht":        "",
+	} {
+		usings, name, _ := strings.Cut(text, "|")
+		files := fstest.MapFS{
+			"Berth.cs": {Data: []byte("namespace Quay;\n/** <summary>A berth.</summary> */\npublic class Berth { }\n/** <summary>One.</summary> */\npublic class Version { }\n/** <summary>Sums.</summary> */\npublic class Maths { }\n")},
+			"Log.cs":   {Data: []byte(usings + "\nnamespace Quay;\n/** <summary>See <see cref=\"" + name + "\"/>.</summary> */\npublic class Log { }\n")},
+		}
+		s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "quay"})
+		require.NoError(t, err)
+		got := ""
+		for i := range s.Findings {
+			got += finding.OneLine(check.Text(&s.Findings[i]))
+		}
+		assert.Equal(t, want, got, text)
+	}
+}
+
 // The findings are those that a sensible maintainer would mend, at their places.
 func TestCSharpFindings(t *testing.T) {
 	files := fstest.MapFS{}
@@ -319,6 +348,7 @@ public class Flawed
 		got = append(got, strings.TrimPrefix(f.Place.File, "board/")+fmt.Sprintf(":%d:%d ", f.Place.At.Line, f.Place.At.Column)+f.Rule+" "+finding.OneLine(check.Text(f)))
 	}
 	assert.Equal(t, []string{
+		`Flawed.cs:3:37 broken-reference "Boards" is not declared; did you mean Board?`,
 		`Flawed.cs:3:74 malformed-comment "&" begins markup here; write &amp; for the sign itself`,
 		"Flawed.cs:3:82 malformed-comment <Vessel> is opened here and never closed",
 		"Flawed.cs:7:22 phantom-parameter Flawed.Show has no parameter vesel; did you mean vessel?",
