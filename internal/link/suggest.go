@@ -44,6 +44,14 @@ func (x *Index) Near(from Scope, written string) string {
 	if near := x.nearIn(from.Module, "", r.Path); near != "" {
 		return near
 	}
+	for i := range x.wholeImports(from.File) {
+		if i.module == nil || i.module.Library.Elsewhere != nil {
+			continue
+		}
+		if near := x.nearIn(i.module, "", r.Path); near != "" {
+			return near
+		}
+	}
 	if from.Declaration != nil {
 		if near := x.nearSibling(from.Declaration, r.Path); near != "" {
 			return near

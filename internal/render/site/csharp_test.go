@@ -282,6 +282,8 @@ func TestCSharpSlips(t *testing.T) {
 		"using System;|Versiom":                      `"Versiom" is not declared; did you mean Version?`,
 		"using System;|Versions":                     `"Versions" is not declared; did you mean Version?`,
 		"using System.Text.RegularExpressions;|Math": `"Math" is not declared; did you mean Maths?`,
+		"using System;\nusing Tide.Quays;|Pillar":    `"Pillar" is not declared; did you mean Pillars?`,
+		"using System;|Pillar":                       "",
 		"using System;|Math":                         "",
 		"using Tide.Net;|Berht":                      "",
 		"using static System.Console;|Berht":         "",
@@ -290,6 +292,7 @@ func TestCSharpSlips(t *testing.T) {
 		usings, name, _ := strings.Cut(text, "|")
 		files := fstest.MapFS{
 			"Berth.cs": {Data: []byte("namespace Quay;\n/** <summary>A berth.</summary> */\npublic class Berth { }\n/** <summary>One.</summary> */\npublic class Version { }\n/** <summary>Sums.</summary> */\npublic class Maths { }\n")},
+			"Bed.cs":   {Data: []byte("namespace Tide.Quays;\n/** <summary>They bear.</summary> */\npublic class Pillars { }\n")},
 			"Log.cs":   {Data: []byte(usings + "\nnamespace Quay;\n/** <summary>See <see cref=\"" + name + "\"/>.</summary> */\npublic class Log { }\n")},
 		}
 		s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "quay"})
