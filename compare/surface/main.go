@@ -2,13 +2,18 @@
 // name: for packages of npm as the TypeScript compiler has it (oracle.mjs), for packages
 // of Python as Python itself has it when it imports them (oracle.py), which is the one
 // place where the code of a package runs; for modules of Java's library as its compiler
-// has them (Surface.java), and for folders of C# as a grammar reads them (csharp.mjs).
+// has them (Surface.java), and for folders of C# as a grammar reads them (csharp.mjs), or
+// as a compiler has made assemblies of them (Assemblies.cs, which needs mcs and mono).
 // Codrel never runs any code.
 //
 //	go run ./compare/surface -language typescript -with FOLDER_OF_NODE_MODULES DIR...
 //	go run ./compare/surface -language python [-python python3] NAME...
 //	go run ./compare/surface -language java -with FOLDER_OF_THE_KIT DIR...
 //	go run ./compare/surface -language csharp -with FOLDER_OF_NODE_MODULES DIR...
+//	go run ./compare/surface -language assemblies -with FOLDER_OF_ASSEMBLIES DIR...
+//
+// An assembly is called as the folder with its source is. Debian has some in the version of
+// its source packages: libopentk1.1-cil, libdnlib2.1-cil and libnewtonsoft-json5.0-cil.
 //
 // A name counts as shown where the page of the module that users import lists it. It has
 // its text where the compiler finds one and a text stands on the page that the name leads
@@ -41,6 +46,9 @@ var javaOracle string
 //go:embed csharp.mjs
 var csharpOracle string
 
+//go:embed Assemblies.cs
+var assemblyOracle string
+
 //go:embed oracle.py
 var pythonOracle string
 
@@ -51,8 +59,8 @@ const (
 )
 
 func main() {
-	language := flag.String("language", "typescript", "whose packages: typescript (and JavaScript), python, java or csharp")
-	with := flag.String("with", "", "folder of node_modules with the compiler, or of the development kit of Java")
+	language := flag.String("language", "typescript", "whose packages: typescript (and JavaScript), python, java, csharp, or assemblies of C#")
+	with := flag.String("with", "", "folder of node_modules with the compiler, of the development kit of Java, or of assemblies")
 	python := flag.String("python", "python3", "the Python that has the packages")
 	program := flag.String("codrel", "", "the built program; built anew where it is not given")
 	show := flag.Int("show", 0, "how many of the missing names to list for each package")
@@ -120,6 +128,8 @@ func asked(language, with, python, scratch, name string) ([]*surface, error) {
 		command, file, source = exec.Command(filepath.Join(with, "bin", "java")), "Surface.java", javaOracle
 	case "csharp":
 		file, source = "csharp.mjs", csharpOracle
+	case "assemblies":
+		command, file, source = exec.Command("mono"), "Assemblies.cs", assemblyOracle
 	}
 	if dir, err := filepath.Abs(name); err == nil && language != "python" {
 		name = dir
@@ -127,6 +137,13 @@ func asked(language, with, python, scratch, name string) ([]*surface, error) {
 	file = filepath.Join(scratch, file)
 	if err := os.WriteFile(file, []byte(source), 0o644); err != nil {
 		return nil, err
+	}
+	if language == "assemblies" {
+		made := filepath.Join(scratch, "Assemblies.exe")
+		if out, err := exec.Command("mcs", "-out:"+made, file).CombinedOutput(); err != nil {
+			return nil, fmt.Errorf("compiling what reads assemblies: %w\n%s", err, out)
+		}
+		file = made
 	}
 	command.Args = append(command.Args, file, with)
 	command.Stdin = strings.NewReader(name + "\n")
