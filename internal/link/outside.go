@@ -38,7 +38,7 @@ func (x *Index) takesFromOutside(m *model.Module, name string) bool {
 // known, and another name is within a letter of it, or two of a long one.
 func (x *Index) slip(from Scope, name string) bool {
 	standard, ok := x.options.FrontEnds[from.Module.Library.Language].(lang.Standard)
-	if !ok || from.File == nil || x.mayInherit(from.Declaration, 0) {
+	if !ok || from.File == nil {
 		return false
 	}
 	for _, i := range x.imports[from.File] {
@@ -48,6 +48,9 @@ func (x *Index) slip(from Scope, name string) bool {
 		if names := standard.StandardNames(i.path); i.member != "*" || names == nil || names[name] {
 			return false
 		}
+	}
+	if x.mayInherit(from.Declaration, 0) {
+		return false
 	}
 	near := x.Near(from, name)
 	near = near[strings.LastIndexByte(near, '.')+1:]
