@@ -279,10 +279,15 @@ func Forms(t *testing.T, end lang.FrontEnd, path string, data []byte) {
 	twice := Read(end, path, data)
 	assert.Equal(t, plain, names(twice), "read a second time")
 
+	// Cut anywhere, and with blanks behind the cut that a language may skip to the very end.
+	for cut := range len(data) + 1 {
+		for _, more := range []string{"", "\n", " \\\n", " #c", "\n//c", " /*c*/", "\n\t"} {
+			end.Read(lang.File{Path: path, Text: source.Decode(append(data[:cut:cut], more...)), Deep: true})
+		}
+	}
 	random := rand.New(rand.NewPCG(1, uint64(len(data))))
 	for range 60 {
-		cut := random.IntN(len(data) + 1)
-		Valid(t, Read(end, path, data[:cut]))
+		Valid(t, Read(end, path, data[:random.IntN(len(data)+1)]))
 		flipped := append([]byte(nil), data...)
 		for range min(len(data), 1+random.IntN(4)) {
 			flipped[random.IntN(len(flipped))] = byte(random.IntN(256))

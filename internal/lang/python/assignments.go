@@ -57,7 +57,7 @@ func (r *reader) secondName(a assigned) string {
 	end := r.dottedEnd(from)
 	if open := r.blanks(end, true); end > from && end < to && wrappers[r.text[from:end]] && open < to && r.text[open] == '(' {
 		from = r.blanks(open+1, true)
-		if end = r.dottedEnd(from); end < to && strings.IndexByte(",)", r.text[r.blanks(end, true)]) >= 0 {
+		if end = r.dottedEnd(from); end < to && r.argumentEnds(end) {
 			to = end
 		}
 	}
@@ -67,6 +67,13 @@ func (r *reader) secondName(a assigned) string {
 	default:
 		return path
 	}
+}
+
+// argumentEnds tells that nothing but blanks stands between an offset and the end of the
+// argument it is in.
+func (r *reader) argumentEnds(at int) bool {
+	at = r.blanks(at, true)
+	return at < len(r.text) && (r.text[at] == ',' || r.text[at] == ')')
 }
 
 // property keeps what "name = property(getter, doc=...)" says.

@@ -162,7 +162,7 @@ func (r *reader) decorations() (d decoration) {
 			if _, argument, called := strings.Cut(text, "("); called {
 				end := len(text) - len(argument)
 				at := r.blanks(int(span.Start)+end, true)
-				if stop := r.dottedEnd(at); stop > at && stop < int(span.End) && strings.IndexByte(",)", r.text[r.blanks(stop, true)]) >= 0 {
+				if stop := r.dottedEnd(at); stop > at && stop < int(span.End) && r.argumentEnds(stop) {
 					d.textOf = r.text[at:stop]
 				}
 			}
