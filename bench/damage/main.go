@@ -184,7 +184,17 @@ func build(program, dir string) (string, error) {
 		return "", fmt.Errorf("%w\n%s", err, text[max(0, len(text)-2000):])
 	case strings.Contains(text, "cannot be written"):
 		return "", errors.New("a page is missing")
+	case strings.Contains(text, "Codrel itself failed"):
+		return "", errors.New(line(text, "Codrel itself failed"))
 	default:
 		return counts.FindString(text), nil
 	}
+}
+
+// line is the line of a text that has some words.
+func line(text, words string) string {
+	at := strings.Index(text, words)
+	begin := strings.LastIndexByte(text[:at], '\n') + 1
+	line, _, _ := strings.Cut(text[begin:], "\n")
+	return line
 }

@@ -18,6 +18,8 @@ import (
 	"codrel/internal/build/buildtest"
 	"codrel/internal/check"
 	"codrel/internal/finding"
+	"codrel/internal/lang"
+	"codrel/internal/lang/madeup"
 	"codrel/internal/languages"
 	"codrel/internal/model"
 	"codrel/internal/settings"
@@ -248,4 +250,28 @@ func TestProgress(t *testing.T) {
 	assert.Equal(t, 2, s.Stats.Files)
 	assert.EqualValues(t, 18, s.Stats.Bytes)
 	assert.Equal(t, finding.Warning, s.Findings[0].Severity)
+}
+
+// faulty is a front end that panics at a file.
+type faulty struct{ lang.FrontEnd }
+
+func (f faulty) Read(file lang.File) *model.Facts {
+	if strings.Contains(file.Text.String, "hostile") {
+		var none []int
+		none[len(file.Path)]++
+	}
+	return f.FrontEnd.Read(file)
+}
+
+func TestPanicOfAFrontEndLosesOneFile(t *testing.T) {
+	files := buildtest.Files(map[string]string{
+		"port/a.mad": "hostile",
+		"port/b.mad": "/ The port.\nspace Port\n",
+	})
+	s, err := build.Run(t.Context(), files, build.Options{Settings: &settings.Settings{}, FrontEnds: []lang.FrontEnd{faulty{madeup.FrontEnd{}}}, Folder: "port"})
+	require.NoError(t, err)
+	assert.Equal(t, 2, s.Stats.Files)
+	require.Len(t, s.Findings, 1)
+	assert.Equal(t, "port/a.mad", s.Findings[0].Place.File)
+	assert.Regexp(t, `^Codrel itself failed at this file, so nothing in it is shown \(runtime error: index out of range \[10\] with length 0, in build/build_test.go:\d+\)`, check.Text(&s.Findings[0]))
 }

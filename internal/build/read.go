@@ -221,7 +221,9 @@ func (r *run) readSummed(file discover.File) (facts *model.Facts, problems []fin
 	if r.options.sums {
 		sum = sha256.Sum256(data)
 	}
-	facts = file.End.Read(lang.File{Path: file.Path, Text: source.Decode(data), Deep: r.options.Inside || discover.IsTest(file), Other: r.other})
+	if facts, problems = r.readText(file, data); facts == nil {
+		return nil, problems, sum
+	}
 	if !facts.Generated && matchesAny(r.options.Settings.Generated, file.Path) {
 		facts.Generated = true
 	}

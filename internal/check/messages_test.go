@@ -536,7 +536,7 @@ func TestEveryMessageIsTried(t *testing.T) {
 		tried[m.rule+"/"+m.form] = true
 	}
 	elsewhere := map[string]bool{
-		finding.UnreadableSource + "/encoding": true, finding.UnreadableSource + "/file": true, finding.UnreadableSource + "/symbols": true, finding.UnreadableSource + "/page": true,
+		finding.UnreadableSource + "/encoding": true, finding.UnreadableSource + "/file": true, finding.UnreadableSource + "/symbols": true, finding.UnreadableSource + "/page": true, finding.UnreadableSource + "/fault": true,
 		finding.BrokenReference + "/no text": true, finding.Undocumented + "/form": true,
 	}
 	for _, r := range check.Rules {

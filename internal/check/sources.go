@@ -37,6 +37,7 @@ func Height(hour int) float64 { return 0 }
 		"encoding": "not valid UTF-8 from here on; the bytes were read as ISO 8859-1",
 		"deep":     "what is nested deeper than {problem} levels, from here on, is not read",
 		"file":     "the file cannot be read: {problem}",
+		"fault":    "Codrel itself failed at this file, so nothing in it is shown ({problem}); please report this with the file",
 		"page":     "this page cannot be written: {problem}",
 		"symbols":  "the symbols of another project cannot be read from {file}: {problem}",
 	},
