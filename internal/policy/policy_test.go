@@ -19,6 +19,7 @@ const allowed = `
 source:            -
 growth:            -
 nearest:           -
+memberid:          -
 finding:           source
 model:             finding source
 prose:             source
@@ -40,7 +41,7 @@ comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
 comment/htmltags:  model nearest prose prose/markup source
-comment/xmltags:   model nearest prose prose/markup source
+comment/xmltags:   memberid model nearest prose prose/markup source
 comment:           comment/blocktags comment/docstring comment/gocomment comment/htmltags comment/xmltags model prose prose/markdown source
 parallel:          -
 join:              lang model parallel
