@@ -13,6 +13,7 @@ import (
 	"codrel/internal/settings"
 	"codrel/internal/source"
 	"codrel/internal/symbols"
+	"codrel/internal/xmldoc"
 )
 
 // Outside is the way to what lies outside the project and is named by its settings.
@@ -39,16 +40,18 @@ func patterns(s *settings.Settings) []link.Pattern {
 func (r *run) outside() []link.Outside {
 	var out []link.Outside
 	for _, e := range r.options.Settings.Elsewhere {
+		if e.XML.Text != "" {
+			if o, ok := r.documented(e.XML); ok {
+				out = append(out, o)
+			}
+			continue
+		}
 		if e.Symbols.Text == "" {
 			continue
 		}
 		file, table, err := r.readSymbols(e.Symbols.Text)
 		if err != nil {
-			r.lasts(finding.Finding{
-				Rule: finding.UnreadableSource, Form: "symbols",
-				Place:     finding.Place{File: cmp.Or(r.options.Settings.File, settings.FileName), At: e.Symbols.At},
-				Arguments: []finding.Argument{{Name: "file", Value: file}, {Name: "problem", Value: PlainReason(err)}},
-			})
+			r.noNames(file, e.Symbols, err)
 			continue
 		}
 		out = append(out, link.Outside{
@@ -59,10 +62,49 @@ func (r *run) outside() []link.Outside {
 	return out
 }
 
+// noNames says that the names of another project cannot be had from a file.
+func (r *run) noNames(file string, said settings.Word, err error) {
+	r.lasts(finding.Finding{
+		Rule: finding.UnreadableSource, Form: "symbols",
+		Place:     finding.Place{File: cmp.Or(r.options.Settings.File, settings.FileName), At: said.At},
+		Arguments: []finding.Argument{{Name: "file", Value: file}, {Name: "problem", Value: PlainReason(err)}},
+	})
+}
+
+// documented reads the documentation file of a library of another project, which has names
+// and texts but no pages; ok is false where it cannot be read, which is a finding.
+func (r *run) documented(file settings.Word) (o link.Outside, ok bool) {
+	read := func() (*xmldoc.File, error) {
+		if r.options.Outside.Read == nil {
+			return nil, errNotRead
+		}
+		data, err := r.options.Outside.Read(file.Text)
+		if errors.Is(err, fs.ErrInvalid) {
+			return nil, errors.New("it is a folder; name the .xml file that the compiler wrote")
+		}
+		if err != nil {
+			return nil, err
+		}
+		return xmldoc.Parse(source.Decode(data).String)
+	}
+	f, err := read()
+	if err != nil {
+		r.noNames(file.Text, file, err)
+		return o, false
+	}
+	if f.Assembly == "" {
+		f.Assembly = strings.TrimSuffix(path.Base(file.Text), path.Ext(file.Text))
+	}
+	table, texts := f.Names()
+	return link.Outside{Table: table, Texts: func() map[string]map[string]string { return texts }}, true
+}
+
+var errNotRead = errors.New("files outside the project are not read here")
+
 // readSymbols reads the file that a path names, or the one in the folder it names.
 func (r *run) readSymbols(name string) (file string, t *symbols.Table, err error) {
 	if r.options.Outside.Read == nil {
-		return name, nil, errors.New("files outside the project are not read here")
+		return name, nil, errNotRead
 	}
 	file = name
 	data, err := r.options.Outside.Read(file)

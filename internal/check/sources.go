@@ -39,7 +39,7 @@ func Height(hour int) float64 { return 0 }
 		"file":     "the file cannot be read: {problem}",
 		"fault":    "Codrel itself failed at this file, so nothing in it is shown ({problem}); please report this with the file",
 		"page":     "this page cannot be written: {problem}",
-		"symbols":  "the symbols of another project cannot be read from {file}: {problem}",
+		"symbols":  "the names of another project cannot be read from {file}: {problem}",
 	},
 }
 

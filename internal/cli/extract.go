@@ -18,6 +18,7 @@ import (
 func (a *app) extractCommand() *cobra.Command {
 	var language, reach string
 	var relations bool
+	var documentation xmlFile
 	var whole facts
 	c := &cobra.Command{
 		Use:   "extract [DIR]",
@@ -31,11 +32,15 @@ part from which "codrel build --from" builds the same site as from the source. W
 --below, several machines can write a part each. With --from, the symbol stream is
 printed from such parts.
 
+With --xml, a library of C# is printed as the documentation file that editors read
+beside it: every comment that users may see, under its compiler's identifiers.
+
 With --relations, the main line of a declaration also has the IDs of what it extends,
 implements, embeds and overrides, of what takes, returns and raises it, and of the
 tests and pages that name it.`,
 		Example: `  codrel extract engine --reach public
   codrel extract --whole --below engine > parts/engine.jsonl
+  codrel extract --xml --library Tide > Tide.xml
 
   {"file":"berth/berth.go","line":41,"language":"go","module":"tidebook.example/engine/berth",
    "kind":"method","name":"Assign","scope":"Berth","params":["vessel"],"documented":true,...}`,
@@ -61,6 +66,12 @@ tests and pages that name it.`,
 			if err := whole.check(c); err != nil {
 				return err
 			}
+			if err := documentation.check(c, whole.written || relations); err != nil {
+				return err
+			}
+			if documentation.asked {
+				return a.extractXML(c, dir, documentation.library, whole.from)
+			}
 			if whole.written {
 				return a.extractFacts(c.Context(), dir, whole.below)
 			}
@@ -71,6 +82,7 @@ tests and pages that name it.`,
 	c.Flags().StringVar(&reach, "reach", "", "only declarations at least as visible as `REACH`: public, protected, internal, private (default private)")
 	c.Flags().BoolVar(&relations, "relations", false, "add how each declaration relates to others")
 	whole.flags(c)
+	documentation.flags(c)
 	_ = c.RegisterFlagCompletionFunc("language", cobra.FixedCompletions(languages.Names(), cobra.ShellCompDirectiveNoFileComp))
 	_ = c.RegisterFlagCompletionFunc("reach", cobra.FixedCompletions([]string{"public", "protected", "internal", "private"}, cobra.ShellCompDirectiveNoFileComp))
 	return c

@@ -237,6 +237,9 @@ type Standard interface {
 	// StandardNames are the names at the top of such a module, or nil where nobody has listed
 	// them.
 	StandardNames(module string) map[string]bool
+	// IsStandardValue reports whether one of these names is that of a type whose values are
+	// never nothing, such as a structure.
+	IsStandardValue(module, name string) bool
 }
 
 // CommentPolicy is a front end whose language has habits of its own on what needs a comment.

@@ -163,12 +163,12 @@ func (o *outsideMaker) scope(parent *model.Declaration, s *symbols.Scope, depth 
 	}
 	for _, kind := range slices.Sorted(maps.Keys(s.Names)) {
 		for _, name := range s.Names[kind] {
-			o.declare(parent, name, kind, gone[name], s.Forms[name])
+			o.declare(parent, &symbols.Holder{Name: name, Kind: kind, Gone: gone[name]}, s.Forms[name])
 		}
 	}
 	for i := range s.Holders {
 		h := &s.Holders[i]
-		if d := o.declare(parent, h.Name, h.Kind, h.Gone, s.Forms[h.Name]); d != nil {
+		if d := o.declare(parent, h, s.Forms[h.Name]); d != nil {
 			o.e.more[d] = h
 			o.scope(d, &h.Scope, depth+1)
 		}
@@ -176,28 +176,25 @@ func (o *outsideMaker) scope(parent *model.Declaration, s *symbols.Scope, depth 
 }
 
 // declare makes one declaration; nil where the file says a thing twice, or of a kind that nobody knows.
-func (o *outsideMaker) declare(parent *model.Declaration, name, kind string, gone bool, forms []symbols.Form) *model.Declaration {
-	k, known := model.ParseKind(kind)
+func (o *outsideMaker) declare(parent *model.Declaration, h *symbols.Holder, forms []symbols.Form) *model.Declaration {
+	k, known := model.ParseKind(h.Kind)
 	scope := ""
 	if parent != nil {
 		scope = parent.Path()
 	}
-	named := model.Name{Text: name, Space: o.module.Library.Habits.Space(k)}
-	if !known || name == "" || o.module.Declares(parent, named) {
+	named := model.Name{Text: h.Name, Space: o.module.Library.Habits.Space(k), Arity: int32(h.Arity)}
+	if !known || h.Name == "" || o.module.Declares(parent, named) {
 		return nil
 	}
-	at := model.At{Occurrence: &model.Occurrence{Kind: k, Name: name, Scope: scope, Parent: -1, Deprecated: gone}, File: o.file}
+	at := model.At{Occurrence: &model.Occurrence{Kind: k, Name: h.Name, Scope: scope, Parent: -1, Deprecated: h.Gone}, File: o.file}
 	if k.IsCallable() {
 		at.Callable = &model.Callable{}
 	}
 	d := o.module.Declare(parent, scope, named)
-	if text := o.texts[d.Path()]; text != "" {
-		at.File = &model.Facts{Language: o.file.Language, Stub: true, Text: text}
-		at.Doc = docOf(text)
-	}
+	o.describe(&at, d.Label())
 	d.Occurrences = []model.At{at}
 	if at.Callable != nil && len(forms) > 1 {
-		d.Occurrences = outsideForms(at, forms)
+		d.Occurrences = o.forms(at, d.Label(), forms)
 	}
 	if parent == nil {
 		o.module.Top = append(o.module.Top, d)
@@ -207,19 +204,33 @@ func (o *outsideMaker) declare(parent *model.Declaration, name, kind string, gon
 	return d
 }
 
-// outsideForms are the forms of a callable, each like the occurrence that is given.
-func outsideForms(like model.At, forms []symbols.Form) []model.At {
+// describe gives an occurrence the comment of a key, where there is one.
+func (o *outsideMaker) describe(at *model.At, key string) {
+	if text := o.texts[key]; text != "" {
+		at.File = &model.Facts{Language: o.file.Language, Stub: true, Text: text}
+		at.Doc = docOf(text)
+	}
+}
+
+// forms are the forms of a callable, each like the occurrence that is given.
+func (o *outsideMaker) forms(like model.At, label string, forms []symbols.Form) []model.At {
 	var out []model.At
+	if h := o.module.Library.Habits; h != nil && h.EachForm { // a form's text is its own
+		like.Occurrence.Doc, like.File = nil, o.file
+	}
 	for i, form := range forms {
-		o := *like.Occurrence
-		o.NameSpan = source.NewSpan(i, i)
-		o.Callable = &model.Callable{}
+		at := model.At{Occurrence: new(*like.Occurrence), File: like.File}
+		at.NameSpan = source.NewSpan(i, i)
+		at.Callable = &model.Callable{}
+		var types []string
 		for _, param := range form {
 			name, typ := symbols.CutParam(param)
-			o.Callable.Params = append(o.Callable.Params, model.Param{Name: name, Type: model.Tokens(model.AppendToken(nil, "", model.TokenPunctuation, typ))})
+			types = append(types, typ)
+			at.Callable.Params = append(at.Callable.Params, model.Param{Name: name, Type: model.Tokens(model.AppendToken(nil, "", model.TokenPunctuation, typ))})
 		}
-		o.Signature = model.Tokens(model.AppendToken(nil, "", model.TokenPunctuation, strings.Join(form, ",")))
-		out = append(out, model.At{Occurrence: &o, File: like.File})
+		at.Signature = model.Tokens(model.AppendToken(nil, "", model.TokenPunctuation, strings.Join(form, ",")))
+		o.describe(&at, symbols.TextKey(label, types))
+		out = append(out, at)
 	}
 	return out
 }
@@ -249,7 +260,11 @@ func (e *elsewhere) referred(m *model.Module, reference string) Target {
 	if to.Path == "" {
 		return Target{Module: m}
 	}
-	return Target{Declaration: m.Lookup(to.Path)}
+	d := m.Lookup(to.Path)
+	if d != nil && to.Arity > 0 {
+		d = withArity(d, int32(to.Arity))
+	}
+	return Target{Declaration: d}
 }
 
 // inProject is the module of a place, of the project itself before others.

@@ -12,6 +12,7 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/settings"
+	"codrel/internal/symbols"
 )
 
 // pilot is a project that uses another one, whose file of names is given.
@@ -80,6 +81,102 @@ func TestRelationsElsewhere(t *testing.T) {
 	for _, lib := range s.Project.Libraries {
 		assert.Nil(t, lib.Elsewhere)
 	}
+}
+
+const pier = `<doc><assembly><name>Pier</name></assembly><members>
+<member name="T:Pier.Dock` + "`1" + `"><summary>A dock of things.</summary><typeparam name="T">Of what.</typeparam></member>
+<member name="M:Pier.Dock` + "`1" + `.Moor(` + "`0" + `,System.Int32)"><summary>For hours.</summary></member>
+<member name="M:Pier.Dock` + "`1" + `.Moor(System.String)"><summary>For ever.</summary></member>
+<member name="T:Pier.Dock"><summary>Makes docks.</summary></member>
+<member name="M:Pier.ITold.Tell(System.String)"><summary>Tells.</summary></member>
+</members></doc>`
+
+// What a compiler's documentation file says lends texts, by forms, and means names.
+func TestDocumentationFile(t *testing.T) {
+	set := settings.Default()
+	set.Elsewhere = []settings.Elsewhere{{XML: settings.Word{Text: "lib/Pier.xml"}}, {Modules: "Pier", Page: "https://pier.example/{module}/{name}"}}
+	s := buildtest.Run(t, buildtest.Files(map[string]string{"a.cs": `using Pier;
+namespace Tide {
+/// <summary>A berth.</summary>
+public class Berth : Dock<Vessel>, ITold {
+ public override void Moor(Vessel what, int hours) {}
+ public override void Moor(string? what) {}
+ public void Tell(string? what) {}
+}
+/// <summary>What comes.</summary>
+public class Vessel {} }
+`}), build.Options{Settings: set, Folder: "tide", Outside: build.Outside{Read: func(path string) ([]byte, error) {
+		if path == "lib/Pier.xml" {
+			return []byte(pier), nil
+		}
+		return nil, fs.ErrNotExist
+	}}})
+	assert.Empty(t, s.Findings)
+	moor := declared(t, s, "csharp", "Berth.Moor")
+	var texts []string
+	for _, form := range s.Links.FormsInReach(moor) {
+		doc, of := s.Links.TextOfForm(moor, &form)
+		require.NotNil(t, doc.Doc)
+		texts = append(texts, doc.Doc.Text+" of "+of.Path()+" in "+of.Module.Library.Elsewhere.Project)
+	}
+	assert.Equal(t, []string{"<summary>For hours.</summary> of Dock.Moor in Pier", "<summary>For ever.</summary> of Dock.Moor in Pier"}, texts)
+	assert.Equal(t, "ITold", paths(s.Links.Relations(declared(t, s, "csharp", "Berth")).Implements))
+
+	scope := link.ScopeOf(declared(t, s, "csharp", "Berth"))
+	for written, arity := range map[string]int32{"Dock": 0, "Dock<T>": 1, "Pier.Dock<T>": 1} {
+		to := s.Links.Resolve(scope, written, link.MayBeExternal).Target
+		require.NotNil(t, to.Declaration, written)
+		assert.Equal(t, arity, to.Declaration.Arity(), written)
+		assert.True(t, s.Links.Pageless(to))
+		assert.Equal(t, "https://pier.example/Pier/Dock", s.Links.OutsideAddress(to))
+	}
+	assert.False(t, s.Links.Pageless(link.Target{Declaration: moor}))
+	assert.Equal(t, link.External, s.Links.Resolve(scope, "Undocumented", link.MayBeExternal).Outcome, "only what has a text is in the file")
+}
+
+// Types that are told apart by how many type parameters they have are so over projects.
+func TestArityElsewhere(t *testing.T) {
+	first := buildtest.Run(t, buildtest.Files(map[string]string{"a.cs": `namespace Pier {
+/// <summary>a</summary>
+public class Dock { }
+/// <summary>a</summary>
+public class Dock<T> {
+ /// <summary>One.</summary>
+ public virtual void Moor(int a) {}
+ /// <summary>Two.</summary>
+ public virtual void Moor(string a) {}
+}
+/// <summary>a</summary>
+public class Below : Dock<int> { } }
+`}), build.Options{Folder: "pier"})
+	names, err := symbols.Write(first.Links.Symbols())
+	require.NoError(t, err)
+	texts, err := symbols.WriteTexts(first.Links.MemberTexts())
+	require.NoError(t, err)
+	set := settings.Default()
+	set.Elsewhere = []settings.Elsewhere{{Symbols: settings.Word{Text: "pier"}, Site: "https://pier.example/"}}
+	s := buildtest.Run(t, buildtest.Files(map[string]string{"a.cs": `using Pier;
+namespace Tide {
+/// <summary>a</summary>
+public class Berth : Below {
+ public override void Moor(string a) {}
+} }
+`}), build.Options{Settings: set, Folder: "tide", Outside: build.Outside{Read: func(path string) ([]byte, error) {
+		switch path {
+		case "pier/symbols.json":
+			return names, nil
+		case "pier/symbols-texts.json":
+			return texts, nil
+		}
+		return nil, fs.ErrInvalid
+	}}})
+	assert.Empty(t, s.Findings)
+	moor := declared(t, s, "csharp", "Berth.Moor")
+	form := s.Links.FormsInReach(moor)[0]
+	doc, of := s.Links.TextOfForm(moor, &form)
+	require.NotNil(t, doc.Doc)
+	assert.Equal(t, "<summary>Two.</summary>", doc.Doc.Text, "the text is that of the form")
+	assert.EqualValues(t, 1, of.Parent.Arity())
 }
 
 // holder is the bases that the project's own file of names gives a type.

@@ -178,6 +178,11 @@ func (x *Index) taken(lib *model.Library, i imported, way *trail) Target {
 			return Target{Module: m}
 		}
 	}
+	if h := lib.Habits; h != nil && h.ByPath && !i.self { // a further name of a module
+		if m := x.module(lib, i.path+h.PathMark+i.member); m != nil {
+			return Target{Module: m}
+		}
+	}
 	if i.module != nil && i.module.Library.Elsewhere == nil {
 		return Target{}
 	}

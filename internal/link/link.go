@@ -366,6 +366,23 @@ func (x *Index) outside(module, name string) string {
 	return ""
 }
 
+// Pageless reports whether a target is of another project that has no pages.
+func (x *Index) Pageless(t Target) bool {
+	m := t.Module
+	if t.Declaration != nil {
+		m = t.Declaration.Module
+	}
+	return m != nil && m.Library.Elsewhere != nil && m.Library.Elsewhere.Site == ""
+}
+
+// OutsideAddress is where the settings say that a target of such a project is described, or "".
+func (x *Index) OutsideAddress(t Target) string {
+	if t.Declaration != nil {
+		return x.outside(t.Declaration.Module.Path, t.Declaration.Path())
+	}
+	return x.outside(t.Module.Path, "")
+}
+
 // ShownKind is a declaration's kind as users see it: what holds a function is one.
 func (x *Index) ShownKind(d *model.Declaration) model.Kind {
 	kind := d.Kind()

@@ -21,11 +21,11 @@ func (x *Index) openPath(m *model.Module, names []string) bool {
 }
 
 // takesFromOutside reports whether a module has a name, or may have it, from a
-// module outside the project.
+// module outside the project of which not all names are known.
 func (x *Index) takesFromOutside(m *model.Module, name string) bool {
 	for _, f := range m.Files {
 		for _, i := range x.imports[f] {
-			if i.module == nil && i.member != "" && (i.name == name || i.name == "" || i.member == "*") { // "" is of what gives all its members
+			if (i.module == nil || x.elsewhere.open(i.module)) && i.member != "" && (i.name == name || i.name == "" || i.member == "*") { // "" is of what gives all its members
 				return true
 			}
 		}
@@ -59,6 +59,53 @@ func (x *Index) slip(from Scope, name string) bool {
 		most = 2
 	}
 	return near != "" && len(name) >= shortName && nearest.Distance(strings.ToLower(name), strings.ToLower(near), most+1) <= most
+}
+
+// StandardName is the whole name of a type that a file names, where it is one of those that
+// are known to come with the language: with the path of what it stands in. value says that its
+// values are never nothing. guess is a module that the file takes whole and of which nothing
+// is known, where there is just one: what is known nowhere stands there, or in no other.
+func (x *Index) StandardName(m *model.Module, f *model.Facts, name string) (full string, value bool, guess string) {
+	standard, ok := x.options.FrontEnds[m.Library.Language].(lang.Standard)
+	if !ok {
+		return "", false, ""
+	}
+	if in, last := name[:max(strings.LastIndexByte(name, '.'), 0)], name[strings.LastIndexByte(name, '.')+1:]; in != "" {
+		if standard.StandardNames(in)[last] {
+			return name, standard.IsStandardValue(in, last), ""
+		}
+		return "", false, ""
+	}
+	unknown := 0
+	for _, i := range x.imports[f] {
+		switch {
+		case i.name == name && i.module == nil && i.member != "*":
+			full = strings.TrimSuffix(i.path+"."+i.member, ".")
+			in, last := full[:max(strings.LastIndexByte(full, '.'), 0)], full[strings.LastIndexByte(full, '.')+1:]
+			return full, standard.IsStandardValue(in, last), ""
+		case i.module != nil || i.member != "*":
+		case standard.StandardNames(i.path) == nil:
+			if guess != i.path {
+				guess, unknown = i.path, unknown+1
+			}
+		case standard.StandardNames(i.path)[name]:
+			return i.path + "." + name, standard.IsStandardValue(i.path, name), ""
+		}
+	}
+	if unknown != 1 {
+		guess = ""
+	}
+	return "", false, guess
+}
+
+// isStandard reports whether a name is that of a type which comes with the language and which
+// the file takes from its module.
+func (x *Index) isStandard(from Scope, name string) bool {
+	if from.File == nil {
+		return false
+	}
+	full, _, _ := x.StandardName(from.Module, from.File, name)
+	return full != ""
 }
 
 // A slip is sought in names of this many letters, and two letters may be wrong in long ones.

@@ -57,15 +57,25 @@ func (x *Index) occurrencesInReach(d *model.Declaration) iter.Seq[model.At] {
 	}
 }
 
-// overridesForm reports whether a form of a member can take the place of a form of a member
-// of a base: it takes the same, or, where what the base takes hangs on the arguments that it
-// is given itself, as many.
-func overridesForm(form, above *model.Form, base *model.Declaration) bool {
-	types, aboves := form.Head().ParamTypes(), above.Head().ParamTypes()
-	if len(types) != len(aboves) {
-		return false
+// formAbove is which of the forms of a member of a base a form can take the place of, or -1:
+// one that takes the same; else one that takes the same but for marks that a type may be
+// nothing; else, where what the base takes hangs on the arguments that it is given itself, one
+// that takes as many.
+func formAbove(form *model.Form, aboves []model.Form, base *model.Declaration) int {
+	types := form.Head().ParamTypes()
+	like := func(same func(a, b string) bool) int {
+		return slices.IndexFunc(aboves, func(above model.Form) bool {
+			return slices.EqualFunc(types, above.Head().ParamTypes(), same)
+		})
 	}
-	return slices.Equal(types, aboves) || base != nil && len(base.Speaks(model.Words).TypeParams()) > 0
+	best := like(func(a, b string) bool { return a == b })
+	if best < 0 {
+		best = like(func(a, b string) bool { return strings.ReplaceAll(a, "?", "") == strings.ReplaceAll(b, "?", "") })
+	}
+	if best < 0 && base != nil && (base.Arity() > 0 || len(base.Speaks(model.Words).TypeParams()) > 0) {
+		best = like(func(string, string) bool { return true })
+	}
+	return best
 }
 
 // isUnbound reports whether a member stands for itself alone, whatever shares its name.
@@ -87,14 +97,7 @@ func (x *Index) overrides(member, of *model.Declaration) bool {
 		return true
 	}
 	aboves := x.FormsInReach(of)
-	for _, form := range x.FormsInReach(member) {
-		for i := range aboves {
-			if overridesForm(&form, &aboves[i], of.Parent) {
-				return true
-			}
-		}
-	}
-	return false
+	return slices.ContainsFunc(x.FormsInReach(member), func(form model.Form) bool { return formAbove(&form, aboves, of.Parent) >= 0 })
 }
 
 // FormAbove is the form that a form of a member takes the place of, and the member of a base
@@ -105,10 +108,9 @@ func (x *Index) FormAbove(member *model.Declaration, form *model.Form) (of *mode
 		return nil, model.Form{}, false
 	}
 	for _, of := range x.Relations(member).Overrides {
-		for _, above := range x.FormsInReach(of) {
-			if overridesForm(form, &above, of.Parent) {
-				return of, above, true
-			}
+		aboves := x.FormsInReach(of)
+		if i := formAbove(form, aboves, of.Parent); i >= 0 {
+			return of, aboves[i], true
 		}
 	}
 	return nil, model.Form{}, false

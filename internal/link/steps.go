@@ -35,7 +35,7 @@ func (x *Index) steps(from Scope, how Strictness, r prose.Name) iter.Seq[step] {
 		if !x.nearSteps(from, how, yield) {
 			return
 		}
-		if how == MayBeExternal && x.native(from, r.Path[0]) {
+		if how == MayBeExternal && (x.native(from, r.Path[0]) || x.isStandard(from, r.Path[0])) {
 			return // what the language brings along is nearer than other modules
 		}
 		lib := from.Module.Library

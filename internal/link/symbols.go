@@ -46,8 +46,12 @@ func (x *Index) takesAllFromOutside(m *model.Module) bool {
 	return false
 }
 
-func placeOf(m *model.Module, path string) symbols.Place {
-	return symbols.Place{Library: m.Library.Name, Module: m.Path, Path: path}
+func placeOf(m *model.Module, d *model.Declaration) symbols.Place {
+	to := symbols.Place{Library: m.Library.Name, Module: m.Path}
+	if d != nil {
+		to.Path, to.Arity = d.Path(), int(d.Arity())
+	}
+	return to
 }
 
 // givenSymbols are the names of a module that stand on the pages of others, and where:
@@ -58,9 +62,9 @@ func (x *Index) givenSymbols(m *model.Module) map[string]string {
 		to := ""
 		switch t := g.Target; {
 		case t.Declaration != nil && x.known(t.Declaration) && (x.Home(t.Declaration) != m || g.Name != t.Declaration.Name):
-			to = symbols.Reference(placeOf(m, ""), placeOf(x.Home(t.Declaration), t.Declaration.Path()))
+			to = symbols.Reference(placeOf(m, nil), placeOf(x.Home(t.Declaration), t.Declaration))
 		case t.Module != nil && t.Module.Library.Elsewhere == nil && x.ModuleInReach(t.Module):
-			to = symbols.Reference(placeOf(m, ""), placeOf(t.Module, ""))
+			to = symbols.Reference(placeOf(m, nil), placeOf(t.Module, nil))
 		default:
 			continue
 		}
@@ -73,7 +77,7 @@ func (x *Index) givenSymbols(m *model.Module) map[string]string {
 		if out == nil {
 			out = map[string]string{}
 		}
-		out[d.Name] = symbols.Reference(placeOf(m, ""), placeOf(x.Home(d), d.Path()))
+		out[d.Name] = symbols.Reference(placeOf(m, nil), placeOf(x.Home(d), d))
 	}
 	return out
 }
@@ -130,20 +134,20 @@ func (x *Index) formSymbols(d *model.Declaration) []symbols.Form {
 // holderSymbols is a declaration with all that is to be said of it; more is false
 // where name and kind are all.
 func (x *Index) holderSymbols(d *model.Declaration) (h symbols.Holder, more bool) {
-	h = symbols.Holder{Name: d.Name, Kind: d.Kind().String(), Gone: d.Deprecated(), Scope: x.scopeSymbols(d.Members)}
+	h = symbols.Holder{Name: d.Name, Kind: d.Kind().String(), Arity: int(d.Arity()), Gone: d.Deprecated(), Scope: x.scopeSymbols(d.Members)}
 	if !d.Kind().IsType() {
-		return h, len(h.Names) > 0 || len(h.Holders) > 0
+		return h, len(h.Names) > 0 || len(h.Holders) > 0 || h.Arity > 0
 	}
 	h.Open = x.open(d, 0)
 	for _, base := range x.bases(d) {
 		if x.known(base) || base.Module.Library.Elsewhere != nil {
-			h.Bases = append(h.Bases, symbols.Reference(placeOf(x.Home(d), ""), placeOf(x.Home(base), base.Path())))
+			h.Bases = append(h.Bases, symbols.Reference(placeOf(x.Home(d), nil), placeOf(x.Home(base), base)))
 		}
 	}
 	if d.Kind() == model.KindInterface && x.implicit(d.Module.Library) {
 		h.Asks = x.interfaceSet(d, 0)
 	}
-	return h, h.Open || len(h.Names) > 0 || len(h.Holders) > 0 || len(h.Bases) > 0 || len(h.Asks) > 0
+	return h, h.Open || h.Arity > 0 || len(h.Names) > 0 || len(h.Holders) > 0 || len(h.Bases) > 0 || len(h.Asks) > 0
 }
 
 // MemberTexts are the comments on members of types, by module and path: what
@@ -155,20 +159,35 @@ func (x *Index) MemberTexts() map[string]map[string]string {
 			if !x.ModuleInReach(m) {
 				continue
 			}
+			texts := map[string]string{}
 			for d := range x.OnPagesOf(m) {
 				if d.Parent == nil || !d.Parent.Kind().IsType() || d.Kind() == model.KindField || d.Kind() == model.KindEnumMember || !x.known(d) {
 					continue
 				}
-				doc := d.Speaks(model.Words).Doc
-				if doc == nil || doc.Escaped && strings.Contains(doc.Text, `\`) || strings.TrimSpace(doc.Text) == "" {
-					continue
-				}
-				if out[m.Path] == nil {
-					out[m.Path] = map[string]string{}
-				}
-				out[m.Path][d.Path()] = doc.Text
+				x.memberTexts(d, texts)
+			}
+			if len(texts) > 0 {
+				out[m.Path] = texts
 			}
 		}
 	}
 	return out
+}
+
+// memberTexts puts the comments on a member, or on each of its forms where it has several,
+// into a module's texts.
+func (x *Index) memberTexts(d *model.Declaration, into map[string]string) {
+	put := func(key string, doc *model.Doc) {
+		if doc != nil && (!doc.Escaped || !strings.Contains(doc.Text, `\`)) && strings.TrimSpace(doc.Text) != "" {
+			into[key] = doc.Text
+		}
+	}
+	put(d.Label(), d.Speaks(model.Words).Doc)
+	if h := d.Module.Library.Habits; h == nil || !h.EachForm || x.Overloads(d) == nil {
+		return
+	}
+	for _, form := range x.FormsInReach(d) {
+		doc, _ := form.Doc()
+		put(symbols.TextKey(d.Label(), form.Head().ParamTypes()), doc)
+	}
 }

@@ -1,5 +1,7 @@
 package memberid
 
+import "strings"
+
 // Indexer is what answers to brackets behind an object, as our pages call it.
 const Indexer = "this[]"
 
@@ -28,6 +30,14 @@ func reversed(names map[string]string) map[string]string {
 
 // Spoken is what code calls a member that identifiers spell in their own way, or "".
 func Spoken(name string) string {
+	if plain, checked := strings.CutPrefix(name, "op_Checked"); checked {
+		switch code := Spoken("op_" + plain); {
+		case strings.HasPrefix(code, "operator "):
+			return strings.Replace(code, "operator ", "operator checked ", 1)
+		case code != "":
+			return code + " checked"
+		}
+	}
 	if code := operators[name]; code != "" {
 		return code
 	}
@@ -36,6 +46,11 @@ func Spoken(name string) string {
 
 // Spelled is how identifiers spell an operator or an indexer with so many parameters, or "".
 func Spelled(code string, params int) string {
+	if plain := strings.Replace(code, " checked", "", 1); plain != code {
+		if id := Spelled(plain, params); id != "" {
+			return "op_Checked" + strings.TrimPrefix(id, "op_")
+		}
+	}
 	if id := ofUnary[code]; id != "" && params == 1 {
 		return id
 	}

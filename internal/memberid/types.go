@@ -29,7 +29,8 @@ func WordOf(typ string) string {
 // TypeOf is the type that a word of the language stands for, or "".
 func TypeOf(word string) string { return types[word] }
 
-// ShortType is a type of an identifier as code writes it, without its namespace.
+// ShortType is a type of an identifier as code writes it, without its namespace:
+// "System.Nullable{System.Int32}" is "int?".
 func ShortType(id string) string {
 	id = strings.TrimSuffix(strings.TrimSpace(id), "@")
 	if id == "" {
@@ -41,7 +42,14 @@ func ShortType(id string) string {
 			for i, a := range args {
 				args[i] = ShortType(a)
 			}
-			return ShortType(id[:open]) + "<" + strings.Join(args, ", ") + ">" + id[end+1:]
+			list := strings.Join(args, ", ")
+			switch id[:open] {
+			case "System.Nullable":
+				return list + "?" + id[end+1:]
+			case "System.ValueTuple":
+				return "(" + list + ")" + id[end+1:]
+			}
+			return ShortType(id[:open]) + "<" + list + ">" + id[end+1:]
 		}
 	}
 	base, rest := id, ""

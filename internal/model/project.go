@@ -134,7 +134,7 @@ type SkippedFolder struct {
 // Elsewhere is another project whose names are known.
 type Elsewhere struct {
 	Project string
-	Site    string // its address, or the way to its pages from the root of this project's; ends in "/"
+	Site    string // its address, or the way to its pages from the root of this project's; ends in "/". "" where it has none
 }
 
 // Module is a language's unit of naming.

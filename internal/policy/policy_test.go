@@ -50,15 +50,17 @@ settings:          finding model nearest source
 look:              finding nearest settings
 discover:          lang model settings source
 symbols:           -
+xmldoc:            memberid symbols
 link:              comment lang model nearest parallel prose source symbols
 check:             comment finding lang link model nearest parallel prose source
-build:             check discover finding join lang link look model nearest parallel parts prose settings source symbols
+build:             check discover finding join lang link look model nearest parallel parts prose settings source symbols xmldoc
 search:            nearest
 render/plan:       link model parallel prose search
 render/page:       lang link look model prose render/plan
 render/modules:    link model
 render/sink:       -
 render/stream:     link model
+render/editors:    comment/xmltags finding link memberid model xmldoc
 render/site:       lang lexing link look model parallel prose render/modules render/page render/plan render/sink search source symbols
 render/site/sitetest: parallel
 build/buildtest:   build languages model
@@ -66,7 +68,7 @@ demo:              -
 vcs:               -
 recall:            parallel
 workspace:         build check finding lang languages parts prose recall render/plan render/sink render/site settings source symbols vcs
-cli:               build check demo finding languages model nearest render/modules render/plan render/stream search settings symbols workspace
+cli:               build check demo finding languages model nearest render/editors render/modules render/plan render/stream search settings symbols workspace xmldoc
 cmd/codrel:        cli
 `
 

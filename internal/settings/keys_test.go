@@ -45,6 +45,7 @@ var samples = map[string]sample{
 	"links.elsewhere[].modules": {"time", []string{"[a]"}},
 	"links.elsewhere[].page":    {`"https://x.example/{module}#{name}"`, []string{"x", "https://x.example/", "[a]"}},
 	"links.elsewhere[].symbols": {"../other/symbols.json", []string{"[a]"}},
+	"links.elsewhere[].xml":     {"lib/Tide.xml", []string{"[a]"}},
 	"links.elsewhere[].site":    {"https://other.example/", []string{"[a]"}},
 	"checks":                    {"{}", []string{"x", "[a]"}},
 	"checks.inherited-text":     {"asked", []string{"taken", "[a]"}},

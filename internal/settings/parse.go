@@ -240,6 +240,7 @@ func (r *reader) links(n *yaml.Node, s *Settings) {
 						r.placeholders(n, "module", "name")
 					},
 					"symbols": func(n *yaml.Node) { r.word(n, &e.Symbols) },
+					"xml":     func(n *yaml.Node) { r.word(n, &e.XML) },
 					"site":    func(n *yaml.Node) { r.siteElsewhere(n, &e.Site) },
 				})
 				r.whole(n, e)
@@ -249,17 +250,17 @@ func (r *reader) links(n *yaml.Node, s *Settings) {
 	})
 }
 
-// whole asks of an entry of "elsewhere" that it is of one of the two sorts.
+// whole asks of an entry of "elsewhere" that it is of one of the three sorts.
 func (r *reader) whole(n *yaml.Node, e Elsewhere) {
-	pattern, named := e.Modules != "" || e.Page != "", e.Symbols.Text != "" || e.Site != ""
+	pattern, named, file := e.Modules != "" || e.Page != "", e.Symbols.Text != "" || e.Site != "", e.XML.Text != ""
 	switch {
 	case n.Kind != yaml.MappingNode:
-	case pattern && named:
-		r.fail(n, `an entry of "elsewhere" has either "modules" and "page", or "symbols" and perhaps "site"`)
+	case pattern && named || pattern && file || named && file:
+		r.fail(n, `an entry of "elsewhere" has either "modules" and "page", or "symbols" and perhaps "site", or "xml"`)
 	case pattern && (e.Modules == "" || e.Page == ""):
 		r.fail(n, `an entry of "elsewhere" needs both "modules" and "page"`)
-	case !pattern && e.Symbols.Text == "":
-		r.fail(n, `an entry of "elsewhere" needs the symbols of another project, such as {symbols: ../other/codrel-site}, or "modules" and "page"`)
+	case !pattern && !file && e.Symbols.Text == "":
+		r.fail(n, `an entry of "elsewhere" needs the symbols of another project, such as {symbols: ../other/codrel-site}, or "modules" and "page", or the documentation file of a C# compiler, such as {xml: lib/Tide.xml}`)
 	}
 }
 

@@ -64,11 +64,12 @@ type Read struct {
 }
 
 // Elsewhere tells where names outside the project are described: by the names that
-// another project's site makes known, or by a pattern.
+// another project's site, or its compiler's documentation file, makes known, or by a pattern.
 type Elsewhere struct {
 	Modules string // pattern of module paths; "*" stays within an element, "**" does not
 	Page    string // address with {module} and {name}
 	Symbols Word   // file, or folder of a site, with the names of another project
+	XML     Word   // documentation file of a C# compiler, with names and texts but no pages
 	Site    string // where that project's pages are: an address, or a folder; "" where its site says so itself, or lies around the file
 }
 

@@ -12,6 +12,7 @@ import (
 	"bytes"
 	_ "embed"
 	"encoding/json"
+	"strconv"
 	"strings"
 )
 
@@ -103,6 +104,7 @@ func (s *Scope) Tops() []string {
 type Holder struct {
 	Name  string            `json:"name"`
 	Kind  string            `json:"kind"`
+	Arity int               `json:"arity,omitempty"` // how many type parameters are a part of the name
 	Gone  bool              `json:"deprecated,omitempty"`
 	Open  bool              `json:"open,omitempty"`  // it may have more members than are listed
 	Bases []string          `json:"bases,omitempty"` // see [Reference]
@@ -110,33 +112,49 @@ type Holder struct {
 	Scope
 }
 
-// Texts are comments, by module and by path in it.
+// Texts are comments, by module and by path in it: see [TextKey].
 type Texts struct {
 	Codrel  string                       `json:"codrel"` // "texts"
 	Version int                          `json:"version"`
 	Texts   map[string]map[string]string `json:"texts"`
 }
 
+// TextKey is what the text of a form of a callable that has several is found by.
+func TextKey(path string, types []string) string { return path + "(" + strings.Join(types, ",") + ")" }
+
 // Place is where a declaration stands: its library, module, and path in that. A path
 // of "" stands for the module itself.
-type Place struct{ Library, Module, Path string }
-
-// Reference writes what a base, or a name that is re-exported, means to somebody in
-// another module: "library:module#path", without the library or the module where it is the own one.
-func Reference(own, to Place) string {
-	switch {
-	case own.Library != to.Library, own.Module != to.Module && strings.Contains(to.Module, ":"):
-		return to.Library + ":" + to.Module + "#" + to.Path
-	case own.Module != to.Module:
-		return to.Module + "#" + to.Path
-	}
-	return "#" + to.Path
+type Place struct {
+	Library, Module, Path string
+	Arity                 int // how many type parameters are a part of the last name
 }
 
-// Referred reads a reference.
+// Reference writes what a base, or a name that is re-exported, means to somebody in
+// another module: "library:module#path", without the library or the module where it is the
+// own one, and with "`2" behind a name that two type parameters are a part of.
+func Reference(own, to Place) string {
+	path := to.Path
+	if to.Arity > 0 {
+		path += "`" + strconv.Itoa(to.Arity)
+	}
+	switch {
+	case own.Library != to.Library, own.Module != to.Module && strings.Contains(to.Module, ":"):
+		return to.Library + ":" + to.Module + "#" + path
+	case own.Module != to.Module:
+		return to.Module + "#" + path
+	}
+	return "#" + path
+}
+
+// Referred is what a reference means to somebody in a module.
 func Referred(own Place, reference string) Place {
 	module, path, _ := strings.Cut(reference, "#")
-	to := Place{own.Library, own.Module, path}
+	to := Place{Library: own.Library, Module: own.Module, Path: path}
+	if i := strings.LastIndexByte(path, '`'); i > 0 {
+		if arity, err := strconv.Atoi(path[i+1:]); err == nil && arity > 0 {
+			to.Path, to.Arity = path[:i], arity
+		}
+	}
 	if module == "" {
 		return to
 	}

@@ -128,7 +128,7 @@ func TestSitesThatAreNone(t *testing.T) {
 func TestReferences(t *testing.T) {
 	own := symbols.Place{Library: "engine", Module: "a/b", Path: "X"}
 	for _, to := range []symbols.Place{
-		{"engine", "a/b", "Y.z"}, {"engine", "a/c", "Y"}, {"web", "a/b", "Y"}, {"engine", "a/c", ""}, {"engine", "a/b", ""}, {"web", "src/index", ""}, {"engine", "a:b/c", "Y"},
+		{"engine", "a/b", "Y.z", 0}, {"engine", "a/c", "Y", 0}, {"web", "a/b", "Y", 2}, {"engine", "a/c", "", 0}, {"engine", "a/b", "", 0}, {"web", "src/index", "", 0}, {"engine", "a:b/c", "Y", 1},
 	} {
 		assert.Equal(t, to, symbols.Referred(own, symbols.Reference(own, to)), "%v", to)
 	}

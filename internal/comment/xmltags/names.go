@@ -48,6 +48,11 @@ func shown(cref string) string {
 	return head + "(" + strings.Join(list, ", ") + ")"
 }
 
+// Reference is what a "cref" means.
+func Reference(cref string) prose.Node {
+	return prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: shown(cref), Named: nameOf(cref)}
+}
+
 // nameOf takes a name apart.
 func nameOf(cref string) *prose.Name {
 	name, isID := plainName(cref)
@@ -65,8 +70,12 @@ func nameOf(cref string) *prose.Name {
 		}
 		parsed := prose.ParseName(name)
 		parsed.Written = cref
-		for i, p := range parsed.Params {
-			parsed.Params[i] = memberid.WordOf(p)
+		if _, list, called := strings.Cut(name, "("); called && len(parsed.Params) > 0 {
+			for i, p := range memberid.Split(strings.TrimSuffix(list, ")")) {
+				if i < len(parsed.Params) {
+					parsed.Params[i] = memberid.WordOf(strings.Join(strings.Fields(withoutPassing(p)), ""))
+				}
+			}
 		}
 		return &parsed
 	}
@@ -95,6 +104,17 @@ func nameOf(cref string) *prose.Name {
 		out.Arity = 0 // methods are told apart by their parameters
 	}
 	return out
+}
+
+// withoutPassing takes off the words that say how an argument is handed over.
+func withoutPassing(param string) string {
+	for {
+		word, rest, ok := strings.Cut(strings.TrimSpace(param), " ")
+		if !ok || word != "ref" && word != "out" && word != "in" && word != "params" && word != "this" && word != "readonly" && word != "scoped" {
+			return param
+		}
+		param = rest
+	}
 }
 
 // cutOperator cuts the name of an operator, with its sign, off what it is in.

@@ -248,7 +248,9 @@ func (p *parser) reference(n *node, cref string, label []prose.Node) prose.Node 
 	if len(label) == 0 {
 		label = []prose.Node{{Kind: prose.Code, Text: shown(cref), Span: span}}
 	}
-	return prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: shown(cref), Named: nameOf(cref), Span: span, Children: label}
+	to := Reference(cref)
+	to.Span, to.Children = span, label
+	return to
 }
 
 // says reports whether a node is a text with words.

@@ -292,7 +292,7 @@ func (w *proseWriter) piece(p *page.Inline) {
 	case page.Break:
 		w.raw("<br>")
 	case page.Link:
-		w.anchored(w.v.target(p.To), func() { w.line(p.Children) })
+		w.told(p.To, w.v.target(p.To), func() { w.line(p.Children) })
 	case page.Picture:
 		w.picture(p)
 	case page.Group:
@@ -335,7 +335,29 @@ func (w *proseWriter) code(p *page.Inline) {
 	case href == "":
 		href = w.v.target(p.Or)
 	}
-	w.anchored(href, func() { w.codeText(text) })
+	w.told(p.To, href, func() { w.codeText(text) })
+}
+
+// told draws what leads to a target. What another project without pages says of itself in
+// one sentence is shown to who points at it, since there is nowhere to read it.
+func (w *proseWriter) told(to *page.Target, href string, inside func()) {
+	if to == nil || to.Target.Declaration == nil || !w.v.plan.Links.Pageless(to.Target) {
+		w.anchored(href, inside)
+		return
+	}
+	summary := w.v.plan.Summary(to.Target.Declaration)
+	switch {
+	case summary == "":
+		w.anchored(href, inside)
+	case href == "":
+		w.raw(`<span title="` + escape(summary) + `">`)
+		inside()
+		w.raw("</span>")
+	default:
+		w.raw(`<a href="` + escape(href) + `" title="` + escape(summary) + `">`)
+		inside()
+		w.raw("</a>")
+	}
 }
 
 func (w *proseWriter) codeText(text string) {

@@ -166,6 +166,8 @@ func (v view) title() string {
 // href is where a target leads from this page, or "" where it has no page.
 func (v view) href(t link.Target) string {
 	switch {
+	case v.plan.Links.Pageless(t):
+		return v.plan.Links.OutsideAddress(t)
 	case t.Declaration != nil && v.plan.Links.InReach(t.Declaration) && !t.Declaration.Blank():
 		return v.toForm(t)
 	case t.Module != nil && v.plan.Links.ModuleInReach(t.Module):
