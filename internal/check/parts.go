@@ -596,6 +596,11 @@ func (p *Pass) flaws(kind prose.FlawKind, rule string) {
 		for _, doc := range p.Module.Doc {
 			look(nil, doc.Doc, doc.File)
 		}
+		for _, f := range p.Module.Files {
+			if f.LibraryDoc != nil {
+				look(nil, f.LibraryDoc, f)
+			}
+		}
 	}
 	for d := range p.shown {
 		for _, o := range d.Occurrences {

@@ -153,6 +153,11 @@ func (p *Pass) eachText(visit func(d *model.Declaration, f *model.Facts, section
 		for _, doc := range p.Module.Doc {
 			walk(nil, doc.Doc, doc.File, link.Scope{Module: p.Module, File: doc.File})
 		}
+		for _, f := range p.Module.Files {
+			if f.LibraryDoc != nil {
+				walk(nil, f.LibraryDoc, f, link.Scope{Module: p.Module, File: f})
+			}
+		}
 	}
 	for d := range p.shown {
 		for _, o := range d.Occurrences {

@@ -17,10 +17,14 @@ import (
 func (s *search) assign(t *tree, f *sorted) {
 	markers := map[string]lang.Root{}
 	for _, root := range f.roots {
-		if was := markers[root.Folder]; was.Name == "" { // several may mark one folder
+		was := markers[root.Folder]
+		sayings := model.JoinSayings(was.Sayings, root.Sayings)
+		if was.Name == "" { // several may mark one folder
 			root.Version = cmp.Or(was.Version, root.Version)
-			markers[root.Folder] = root
+			was = root
 		}
+		was.Sayings = sayings
+		markers[root.Folder] = was
 	}
 	if nester, ok := f.finder.(lang.Nester); ok {
 		nest(nester, t.top, markers)
@@ -96,7 +100,7 @@ func (s *search) library(end lang.FrontEnd, folder string, marker lang.Root) *Li
 	}
 	lib := &Library{End: end, root: marker, Model: &model.Contents{Library: &model.Library{
 		Name: s.free(name, habits.Language), Language: habits.Language, Habits: habits, Root: folder,
-		Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Imports: marker.Imports,
+		Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Imports: marker.Imports, Sayings: marker.Sayings,
 	}}}
 	s.libraries = append(s.libraries, lib)
 	return lib
@@ -137,6 +141,7 @@ func (s *search) choose(lib *Library) {
 		return data
 	})
 	lib.Model.Entries, lib.Model.OwnImports, lib.Model.Skipped = choice.Entries, choice.Inside, choice.Passed
+	lib.Model.Sayings = append(lib.Model.Sayings, choice.Sayings...)
 	left := map[string]bool{}
 	for _, f := range choice.Left {
 		left[path.Join(lib.Model.Root, f)] = true

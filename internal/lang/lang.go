@@ -84,8 +84,9 @@ type Root struct {
 	Name    string // what the library calls itself, or ""
 	Prefix  string // module path of the folder
 	Version string
-	Package string        // what users import the library by as a whole
-	Imports []string      // paths of modules all names of which each file of the library has
+	Package string   // what users import the library by as a whole
+	Imports []string // paths of modules all names of which each file of the library has
+	Sayings []model.Saying
 	Entries []model.Entry // what users may import, by files from the root folder without suffix; empty where all are
 }
 
@@ -122,7 +123,8 @@ type Chooser interface {
 
 // Choice is what a Chooser decides.
 type Choice struct {
-	Entries []model.Entry         // what users import; empty where that is everything
+	Entries []model.Entry // what users import; empty where that is everything
+	Sayings []model.Saying
 	Inside  []model.Entry         // names by which only the library's own files import
 	Left    []string              // files that are not read: there is source beside what was built
 	Twins   []string              // files that are read for the symbol stream alone: others say the same

@@ -21,6 +21,8 @@ type Facts struct {
 	Conditions []string `json:"conditions,omitempty"` // under which the file is compiled at all
 
 	ModuleDoc       *Doc              `json:"moduleDoc,omitempty"`       // the comment on the module, where this file has it
+	OfLibrary       bool              `json:"ofLibrary,omitempty"`       // it speaks of the library as a whole, and declares nothing
+	LibraryDoc      *Doc              `json:"libraryDoc,omitempty"`      // the comment on the library, where this file has it
 	ModuleSpan      source.Span       `json:"moduleSpan,omitzero"`       // of the module's name in this file
 	Modules         []ModuleIn        `json:"modules,omitempty"`         // those that it declares things of, where it may be several
 	About           []About           `json:"about,omitempty"`           // comments that stand elsewhere than what they describe

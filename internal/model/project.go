@@ -57,6 +57,7 @@ type Library struct {
 	Entries    []Entry         // the modules that its own files name as those for users; empty for all
 	OwnImports []Entry         // names by which only its own files import; one "*" in them stands for any text
 	Imports    []string        // paths of modules all names of which each of its files has, by its project files
+	Sayings    []Saying        // what its own files say of it and its modules beyond that
 	Skipped    []SkippedFolder // folders of files that are not read
 	Visible    []string        // patterns of folders whose modules count as visible even if their language keeps them internal
 
@@ -70,6 +71,56 @@ type Contents struct {
 	Tests    []*Module // what its test files declare
 	Files    []*Facts  // code, then tests, each in the order of paths
 	HasAbout bool      // some files hold comments on what other files declare
+}
+
+// Saying is something that a library's own files say of it, or of one of its modules, to
+// those who use it: what it is built for, to whom it opens what others do not see.
+type Saying struct {
+	Key    string   `json:"key"`              // one of those below
+	Module string   `json:"module,omitempty"` // the path of the module; "" for the library
+	Names  []string `json:"names,omitempty"`  // of whom, or of what
+}
+
+// The keys of sayings.
+const (
+	BuiltFor  = "built-for"    // platforms
+	Assembly  = "assembly"     // the file that is made of it, without suffix
+	LetsIn    = "lets-in"      // other libraries, which may use what it keeps internal
+	Called    = "module-name"  // as other libraries ask for it
+	OnlyTo    = "exported-to"  // the only libraries that may import a module
+	Reflected = "reflected"    // all may look into a module when they run; without a module, into each
+	OnlyRead  = "reflected-by" // the only libraries that may
+)
+
+// JoinSayings is what two lists say together: each thing once, with the names of both.
+func JoinSayings(a, b []Saying) []Saying {
+	out := slices.Clone(a)
+	for _, said := range b {
+		i := slices.IndexFunc(out, func(s Saying) bool { return s.Key == said.Key && s.Module == said.Module })
+		if i < 0 {
+			out = append(out, said)
+			continue
+		}
+		names := slices.Clone(out[i].Names)
+		for _, name := range said.Names {
+			if !slices.Contains(names, name) {
+				names = append(names, name)
+			}
+		}
+		out[i].Names = names
+	}
+	return out
+}
+
+// SaidOf are the sayings of a module, or with "" those of the library itself.
+func (l *Library) SaidOf(module string) []Saying {
+	var out []Saying
+	for _, s := range l.Sayings {
+		if s.Module == module {
+			out = append(out, s)
+		}
+	}
+	return out
 }
 
 // Entry is a module that a library's own files give to users.

@@ -10,6 +10,7 @@ import (
 func sound(f *model.Facts) bool {
 	s := soundness{text: f.Text, whole: true}
 	s.doc(f.ModuleDoc)
+	s.doc(f.LibraryDoc)
 	s.spans(f.ModuleSpan)
 	for _, m := range f.Modules {
 		s.doc(m.Doc)

@@ -78,17 +78,21 @@ func TestGenerated(t *testing.T) {
 }
 
 func TestProjectFiles(t *testing.T) {
+	made := func(assembly string) []model.Saying {
+		return []model.Saying{{Key: model.Assembly, Names: []string{assembly}}}
+	}
 	for name, c := range map[string]struct {
 		file, data string
 		want       lang.Root
 		ok         bool
 	}{
-		"a package":              {"board/Board.csproj", `<Project Sdk="A"><PropertyGroup><ImplicitUsings>disable</ImplicitUsings><PackageId>Tide.Board</PackageId><Version>2.1</Version></PropertyGroup></Project>`, lang.Root{Folder: "board", Name: "Tide.Board", Version: "2.1"}, true},
-		"an older form":          {"Board.csproj", `<Project xmlns="http://old.example/2003"><PropertyGroup><A/></PropertyGroup><PropertyGroup><AssemblyName>tide</AssemblyName></PropertyGroup></Project>`, lang.Root{Folder: ".", Name: "tide"}, true},
-		"no name":                {"b/Tide.Board.csproj", `<Project><PropertyGroup><VersionPrefix>3</VersionPrefix></PropertyGroup></Project>`, lang.Root{Folder: "b", Name: "Tide.Board", Version: "3"}, true},
-		"names in all files":     {"A.csproj", `<Project Sdk="A"><ItemGroup><Using Include="Tide;Tide.Wire"/><Using Include="B" Alias="C"/><Using Include="B.D" Static="true"/><Using Remove="System.IO; System.Linq"/></ItemGroup></Project>`, lang.Root{Folder: ".", Name: "A", Imports: []string{"System", "System.Collections.Generic", "System.Net.Http", "System.Threading", "System.Threading.Tasks", "Tide", "Tide.Wire"}}, true},
-		"those alone":            {"A.csproj", `<Project><ItemGroup><Using Include="Tide"/></ItemGroup></Project>`, lang.Root{Folder: ".", Name: "A", Imports: []string{"Tide"}}, true},
-		"places to be filled in": {"A.csproj", `<Project><PropertyGroup><PackageId>$(Name)</PackageId><Version>$(V)</Version></PropertyGroup></Project>`, lang.Root{Folder: ".", Name: "A"}, true},
+		"a package":              {"board/Board.csproj", `<Project Sdk="A"><PropertyGroup><ImplicitUsings>disable</ImplicitUsings><PackageId>Tide.Board</PackageId><Version>2.1</Version></PropertyGroup></Project>`, lang.Root{Folder: "board", Name: "Tide.Board", Version: "2.1", Sayings: made("Board")}, true},
+		"an older form":          {"Board.csproj", `<Project xmlns="http://old.example/2003"><PropertyGroup><A/></PropertyGroup><PropertyGroup><AssemblyName>tide</AssemblyName></PropertyGroup></Project>`, lang.Root{Folder: ".", Name: "tide", Sayings: made("tide")}, true},
+		"no name":                {"b/Tide.Board.csproj", `<Project><PropertyGroup><VersionPrefix>3</VersionPrefix></PropertyGroup></Project>`, lang.Root{Folder: "b", Name: "Tide.Board", Version: "3", Sayings: made("Tide.Board")}, true},
+		"names in all files":     {"A.csproj", `<Project Sdk="A"><ItemGroup><Using Include="Tide;Tide.Wire"/><Using Include="B" Alias="C"/><Using Include="B.D" Static="true"/><Using Remove="System.IO; System.Linq"/></ItemGroup></Project>`, lang.Root{Folder: ".", Name: "A", Imports: []string{"System", "System.Collections.Generic", "System.Net.Http", "System.Threading", "System.Threading.Tasks", "Tide", "Tide.Wire"}, Sayings: made("A")}, true},
+		"those alone":            {"A.csproj", `<Project><ItemGroup><Using Include="Tide"/></ItemGroup></Project>`, lang.Root{Folder: ".", Name: "A", Imports: []string{"Tide"}, Sayings: made("A")}, true},
+		"places to be filled in": {"A.csproj", `<Project><PropertyGroup><PackageId>$(Name)</PackageId><Version>$(V)</Version></PropertyGroup></Project>`, lang.Root{Folder: ".", Name: "A", Sayings: made("A")}, true},
+		"platforms and friends":  {"A.csproj", `<Project><PropertyGroup><TargetFrameworks>net8.0;$(More); netstandard2.0</TargetFrameworks></PropertyGroup><PropertyGroup><TargetFramework>net8.0</TargetFramework><TargetFrameworkVersion>v4.5</TargetFrameworkVersion></PropertyGroup><ItemGroup><InternalsVisibleTo Include="A.Tests, PublicKey=00"/><InternalsVisibleTo Include="B;C"/></ItemGroup></Project>`, lang.Root{Folder: ".", Name: "A", Sayings: append(made("A"), model.Saying{Key: model.BuiltFor, Names: []string{"net8.0", "netstandard2.0", ".NET Framework 4.5"}}, model.Saying{Key: model.LetsIn, Names: []string{"A.Tests", "B", "C"}})}, true},
 		"cut short":              {"A.csproj", `<Project><PropertyGroup>`, lang.Root{}, false},
 		"something else":         {"A.csproj", `<Settings/>`, lang.Root{}, false},
 	} {

@@ -41,6 +41,9 @@ func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 			Version  string `xml:"Version"`
 			Prefix   string `xml:"VersionPrefix"`
 			Implicit string `xml:"ImplicitUsings"`
+			For      string `xml:"TargetFramework"`
+			ForAll   string `xml:"TargetFrameworks"`
+			Old      string `xml:"TargetFrameworkVersion"`
 		} `xml:"PropertyGroup"`
 		Sdk   string `xml:"Sdk,attr"`
 		Items []struct {
@@ -50,6 +53,9 @@ func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 				Static  string `xml:"Static,attr"`
 				Alias   string `xml:"Alias,attr"`
 			} `xml:"Using"`
+			LetsIn []struct {
+				Include string `xml:"Include,attr"`
+			} `xml:"InternalsVisibleTo"`
 		} `xml:"ItemGroup"`
 	}
 	if err := xml.Unmarshal(data, &project); err != nil {
@@ -68,6 +74,35 @@ func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 	if implicit { // also where nothing is said: a file for several projects may say it
 		root.Imports = slices.Clone(implicitUsings)
 	}
+	var frameworks, friends []string
+	for _, group := range project.Groups {
+		for _, list := range []string{group.For, group.ForAll} {
+			frameworks = appendNames(frameworks, list)
+		}
+		if version, ok := strings.CutPrefix(first(group.Old), "v"); ok {
+			frameworks = appendNames(frameworks, ".NET Framework "+version)
+		}
+	}
+	for _, items := range project.Items {
+		for _, friend := range items.LetsIn {
+			name, _, _ := strings.Cut(friend.Include, ",") // a key may follow
+			friends = appendNames(friends, name)
+		}
+	}
+	assembly := strings.TrimSuffix(path.Base(file), path.Ext(file))
+	for _, group := range project.Groups {
+		if name := first(group.Assembly); name != "" {
+			assembly = name
+			break
+		}
+	}
+	root.Sayings = append(root.Sayings, model.Saying{Key: model.Assembly, Names: []string{assembly}})
+	if len(frameworks) > 0 {
+		root.Sayings = append(root.Sayings, model.Saying{Key: model.BuiltFor, Names: frameworks})
+	}
+	if len(friends) > 0 {
+		root.Sayings = append(root.Sayings, model.Saying{Key: model.LetsIn, Names: friends})
+	}
 	for _, items := range project.Items {
 		for _, using := range items.Usings {
 			for name := range strings.SplitSeq(using.Remove, ";") {
@@ -85,6 +120,17 @@ func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 	}
 	root.Name = first(root.Name, strings.TrimSuffix(path.Base(file), path.Ext(file)))
 	return root, true
+}
+
+// appendNames adds the names of a list between semicolons, each once. What hangs on other
+// properties says nothing by itself.
+func appendNames(to []string, list string) []string {
+	for name := range strings.SplitSeq(list, ";") {
+		if name = first(name); name != "" && !slices.Contains(to, name) {
+			to = append(to, name)
+		}
+	}
+	return to
 }
 
 // implicitUsings are the namespaces that the build tool's own project kind has in all files.

@@ -94,6 +94,33 @@ func TestBuildFiles(t *testing.T) {
 	}
 }
 
+func TestModuleDeclarations(t *testing.T) {
+	for text, want := range map[string]lang.Choice{
+		"module a.b { exports x.y; requires z; }": {
+			Entries: []model.Entry{{Path: "x.y"}}, Sayings: []model.Saying{{Key: model.Called, Names: []string{"a.b"}}},
+		},
+		"import q.A; /** exports no; */ @Deprecated open module tide {\n exports x . y to a.b, c; opens x.y; exports x; opens x to /* to */ d; uses x.T; provides x.T with x.U; }": {
+			Entries: []model.Entry{{Path: "x"}},
+			Sayings: []model.Saying{
+				{Key: model.Called, Names: []string{"tide"}}, {Key: model.Reflected}, {Key: model.OnlyTo, Module: "x.y", Names: []string{"a.b", "c"}},
+				{Key: model.Reflected, Module: "x.y"}, {Key: model.OnlyRead, Module: "x", Names: []string{"d"}},
+			},
+		},
+		"module a { exports x.y": {Sayings: []model.Saying{{Key: model.Called, Names: []string{"a"}}}},
+		"module":                 {},
+		"":                       {},
+	} {
+		got := java.FrontEnd{}.Choose(lang.Root{}, []string{"src/module-info.java", "A.java"}, func(string) []byte { return []byte(text) })
+		assert.Equal(t, want, got, text)
+		facts := langtest.Read(java.FrontEnd{}, "module-info.java", []byte(text))
+		assert.Equal(t, len(want.Sayings) > 0, facts.OfLibrary, text)
+		assert.Empty(t, facts.Occurrences)
+	}
+	facts := langtest.Read(java.FrontEnd{}, "module-info.java", []byte("/** All. */\nmodule a { }"))
+	require.NotNil(t, facts.LibraryDoc)
+	assert.Equal(t, "All.", facts.LibraryDoc.Text)
+}
+
 func TestNames(t *testing.T) {
 	end := java.FrontEnd{}
 	for _, name := range []string{"String", "Character", "int", "Override"} {

@@ -87,15 +87,18 @@ func gradleVersion(text string) string {
 }
 
 // Choose reads the module declarations of a library: the packages that they export to all are
-// what users may import. Without such declarations every package is.
+// what users may import. Without such declarations every package is. To whom they export and
+// open others is said.
 func (f FrontEnd) Choose(_ lang.Root, files []string, read func(string) []byte) (choice lang.Choice) {
 	for _, file := range files {
 		if path.Base(file) != moduleFile || f.IsTest(file) {
 			continue
 		}
-		for _, name := range exported(string(read(file))) {
+		exported, sayings := moduleDeclaration(string(read(file)))
+		for _, name := range exported {
 			choice.Entries = append(choice.Entries, model.Entry{Path: name})
 		}
+		choice.Sayings = append(choice.Sayings, sayings...)
 	}
 	return choice
 }
@@ -103,25 +106,53 @@ func (f FrontEnd) Choose(_ lang.Root, files []string, read func(string) []byte) 
 // moduleFile is the file of a module's declaration (JLS 7.7).
 const moduleFile = "module-info.java"
 
-// exported are the packages that a module declaration exports without saying to whom.
-func exported(text string) (names []string) {
+// moduleDeclaration reads a module declaration: the packages that it exports without saying to
+// whom, and what it says beyond that.
+func moduleDeclaration(text string) (exported []string, sayings []model.Saying) {
 	stream, back := lexing.Borrow()
 	defer back()
 	shape.Lex(text, stream)
 	c := stream.Look(text)
 	for i := range c.Tokens {
-		if c.Word(i) != "exports" || !c.Is(i-1, '{') && !c.Is(i-1, ';') && !c.Is(i-1, '}') {
-			continue
-		}
-		end := i + 1
-		for end < len(c.Tokens) && (c.Word(end) != "" && c.Word(end) != "to" || c.Is(end, '.')) {
-			end++
-		}
-		if c.Is(end, ';') {
-			names = append(names, c.Dotted(i+1, end))
+		begins := c.Is(i-1, '{') || c.Is(i-1, ';') || c.Is(i-1, '}')
+		switch word := c.Word(i); {
+		case word == "module" && c.Word(i+1) != "" && len(sayings) == 0:
+			name, _ := nameOfPackage(c, i+1)
+			sayings = append(sayings, model.Saying{Key: model.Called, Names: []string{name}})
+			if c.Word(i-1) == "open" {
+				sayings = append(sayings, model.Saying{Key: model.Reflected})
+			}
+		case begins && (word == "exports" || word == "opens"):
+			name, end := nameOfPackage(c, i+1)
+			var to []string
+			for c.Word(end) == "to" || c.Is(end, ',') {
+				var module string
+				module, end = nameOfPackage(c, end+1)
+				to = append(to, module)
+			}
+			switch {
+			case !c.Is(end, ';'):
+			case word == "exports" && len(to) == 0:
+				exported = append(exported, name)
+			case word == "exports":
+				sayings = append(sayings, model.Saying{Key: model.OnlyTo, Module: name, Names: to})
+			case len(to) == 0:
+				sayings = append(sayings, model.Saying{Key: model.Reflected, Module: name})
+			default:
+				sayings = append(sayings, model.Saying{Key: model.OnlyRead, Module: name, Names: to})
+			}
 		}
 	}
-	return names
+	return exported, sayings
+}
+
+// nameOfPackage is the dotted name that begins at an index, and the index behind it.
+func nameOfPackage(c lexing.Cursor, i int) (name string, end int) {
+	end = i
+	for end < len(c.Tokens) && (c.Is(end, '.') || c.Word(end) != "" && (end == i || c.Is(end-1, '.'))) {
+		end++
+	}
+	return c.Dotted(i, end), end
 }
 
 // IsNative reports whether a name needs no import.

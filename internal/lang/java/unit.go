@@ -46,6 +46,7 @@ func (r *reader) unit() {
 			r.imports(at+1, end-1)
 			i = end
 		case word == "module" && r.Word(at+1) != "", word == "open" && r.Word(at+1) == "module":
+			r.Facts.OfLibrary, r.Facts.LibraryDoc = true, r.doc(from)
 			i = r.UpTo(at, n, '{')
 			if i > 0 && i <= n {
 				i = r.Close(i-1, n) + 1

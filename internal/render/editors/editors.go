@@ -30,9 +30,15 @@ type Broken struct {
 	Place finding.Place
 }
 
-// Make makes the documentation file of a library of C#. Its assembly is called as the library.
+// Make makes the documentation file of a library of C#. Its assembly is called as its project
+// file says, else as the library.
 func Make(links *link.Index, lib *model.Contents) *Made {
 	m := &maker{links: links, made: Made{File: xmldoc.File{Assembly: lib.Name}}, unnamed: map[string]bool{}}
+	for _, said := range lib.SaidOf("") {
+		if said.Key == model.Assembly && len(said.Names) > 0 {
+			m.made.File.Assembly = said.Names[0]
+		}
+	}
 	for _, module := range lib.Modules {
 		if links.ModuleInReach(module) {
 			m.all(links.Tops(module))

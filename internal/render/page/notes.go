@@ -371,7 +371,7 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 		out = append(out, Sentence{{Text: n.say("internal")}})
 	}
 	var files Sentence
-	all := m.AllFiles()
+	all := slices.DeleteFunc(slices.Clone(m.AllFiles()), func(f *model.Facts) bool { return f.OfLibrary })
 	shown := all
 	if len(shown) > mostNames {
 		shown = shown[:mostNames-1]
@@ -389,6 +389,7 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 	for _, doc := range m.Doc {
 		out = append(out, n.credits(n.Links.Comments.Of(m.Library.Habits, doc.File, doc.Doc))...)
 	}
+	out = append(out, n.Sayings(m.Library, m.Path)...)
 	if others := m.Library.OtherNames(m.Path); len(others) > 0 {
 		out = append(out, n.Of("also-imported", Filled{"names", enumerated(n, others, mostNames, nil, func(name string) Sentence {
 			return Sentence{{Text: name, Name: true}}
@@ -405,6 +406,20 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 	}
 	return out
 }
+
+// Sayings are what a library's own files say of a module, or with "" of the library itself.
+func (n *Notes) Sayings(lib *model.Library, module string) []Sentence {
+	var out []Sentence
+	for _, said := range lib.SaidOf(module) {
+		out = append(out, n.Of(said.Key, Filled{"names", enumerated(n, said.Names, mostSaid, nil, func(name string) Sentence {
+			return Sentence{{Text: name, Name: true}}
+		})}))
+	}
+	return out
+}
+
+// mostSaid is how many names a saying lists.
+const mostSaid = 30
 
 // modulesSaid adds a sentence that names modules, if there are any.
 func (n *Notes) modulesSaid(out []Sentence, key string, list []*model.Module) []Sentence {

@@ -107,6 +107,21 @@ func (m *Maker) ModuleWords(of *model.Module) (out []*Words) {
 	return out
 }
 
+// LibraryWords are the comments on a library, one for each file that has one.
+func (m *Maker) LibraryWords(of *model.Contents) (out []*Words) {
+	for _, module := range of.Modules {
+		for _, f := range module.Files {
+			if f.LibraryDoc == nil {
+				continue
+			}
+			b := m.builder(link.Scope{Module: module, File: f})
+			sections := m.Links.Comments.Of(of.Habits, f, f.LibraryDoc)
+			out = append(out, &Words{Language: of.Language, Body: b.Blocks(sections.Body), Parts: b.Parts(sections)})
+		}
+	}
+	return out
+}
+
 // GuideWords are the text of a guide.
 func (m *Maker) GuideWords(g *link.Guide) *Words {
 	b := m.builder(link.Scope{})

@@ -288,6 +288,32 @@ func (v view) moduleText(m *model.Module) string {
 	return w.String()
 }
 
+// libraryText is what the comments on the library of the page say.
+func (v view) libraryText() string {
+	for _, lib := range v.project().Libraries {
+		if lib.Library == v.page.Library {
+			w := v.proseWriter(2)
+			for _, words := range v.maker.LibraryWords(lib) {
+				w.words(words)
+			}
+			w.rest(nil)
+			return w.String()
+		}
+	}
+	return ""
+}
+
+// special are the modules of the page's library of which its own files say something, in the
+// order in which they do.
+func (v view) special() (paths []string) {
+	for _, said := range v.page.Library.Sayings {
+		if said.Module != "" && !slices.Contains(paths, said.Module) {
+			paths = append(paths, said.Module)
+		}
+	}
+	return paths
+}
+
 // guideText is the text of the guide that the page shows.
 func (v view) guideText() string {
 	w := v.proseWriter(1)
