@@ -21,7 +21,7 @@ static class Assemblies
         {
             string name = Path.GetFileName(folder.TrimEnd('/'));
             Assembly assembly = Assembly.LoadFrom(Path.Combine(arguments[0], name + ".dll"));
-            var spaces = assembly.GetExportedTypes().Where(t => !t.IsNested && !OutOfSight(t)).GroupBy(t => t.Namespace ?? "global");
+            var spaces = assembly.GetExportedTypes().Where(t => !t.IsNested).GroupBy(t => t.Namespace ?? "global");
             Console.WriteLine("{\"folder\":" + Quoted(folder) + ",\"name\":" + Quoted(name) + ",\"entries\":[" + string.Join(",", spaces.Select(Space)) + "]}");
         }
     }
@@ -42,7 +42,7 @@ static class Assemblies
         foreach (MemberInfo m in type.GetMembers(All))
         {
             bool explicitly = m.Name.IndexOf('.') > 0; // for one interface alone
-            if (explicitly || OutOfSight(m) || Has(m, "CompilerGeneratedAttribute"))
+            if (explicitly || Has(m, "CompilerGeneratedAttribute"))
             {
                 continue;
             }
@@ -80,12 +80,6 @@ static class Assemblies
     static bool Open(MethodBase m) { return m.IsPublic || m.IsFamily || m.IsFamilyOrAssembly; }
 
     static bool Has(MemberInfo m, string attribute) { return m.GetCustomAttributesData().Any(a => a.Constructor.DeclaringType.Name == attribute); }
-
-    /// <summary>Whether the source itself puts a member out of sight.</summary>
-    static bool OutOfSight(MemberInfo m)
-    {
-        return m.GetCustomAttributesData().Any(a => a.Constructor.DeclaringType.Name == "EditorBrowsableAttribute" && (int)a.ConstructorArguments[0].Value == 1);
-    }
 
     static string Plain(string name) { int arity = name.IndexOf('`'); return arity < 0 ? name : name.Substring(0, arity); }
 

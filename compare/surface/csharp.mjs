@@ -53,7 +53,6 @@ function type(node, out) {
   const all = node.type === "interface_declaration" || node.type === "enum_declaration";
   for (const m of flat(node.childForFieldName("body"))) {
     const mods = words(m);
-    if (m.children.some((c) => c.type === "attribute_list" && /EditorBrowsable\([^)]*Never/.test(c.text))) continue; // out of sight by its own words
     if (!open(mods) && !(all && !mods.includes("private") && !mods.includes("internal"))) continue;
     for (const n of memberNames(m)) {
       const was = known.members.get(plain(n)) ?? { name: plain(n), text: false, inherited: false };

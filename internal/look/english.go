@@ -26,6 +26,7 @@ var english = Texts{
 	"module.one": "1 module", "module.many": "{n} modules",
 	"library.one": "1 library", "library.many": "{n} libraries",
 	"name.one": "1 name", "name.many": "{n} names",
+	"aside-name.one": "1 name that editors do not offer", "aside-name.many": "{n} names that editors do not offer",
 	"gone-name.one": "1 deprecated name", "gone-name.many": "{n} deprecated names",
 	"file.one": "1 file", "file.many": "{n} files",
 	"more-file.one": "1 more file", "more-file.many": "{n} more files",

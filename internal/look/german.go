@@ -23,6 +23,7 @@ var german = Texts{
 	"module.one": "1 Modul", "module.many": "{n} Module",
 	"library.one": "1 Bibliothek", "library.many": "{n} Bibliotheken",
 	"name.one": "1 Name", "name.many": "{n} Namen",
+	"aside-name.one": "1 Name, den Editoren nicht anbieten", "aside-name.many": "{n} Namen, die Editoren nicht anbieten",
 	"gone-name.one": "1 veralteter Name", "gone-name.many": "{n} veraltete Namen",
 	"file.one": "1 Datei", "file.many": "{n} Dateien",
 	"more-file.one": "1 weiteren Datei", "more-file.many": "{n} weiteren Dateien",

@@ -113,6 +113,7 @@ type Extra struct {
 	Arity      int32       `json:"arity,omitempty"`      // how many type parameters are a part of its name
 	Called     string      `json:"called,omitempty"`     // the path that its comment calls it by, where code makes it known under that
 	TextOf     string      `json:"textOf,omitempty"`     // the path of what has its text, as written
+	Aside      bool        `json:"aside,omitempty"`      // its own words keep it out of lists of names
 	Assigned   bool        `json:"assigned,omitempty"`   // an assignment gives it its text, and nothing is attached to it
 	Property   bool        `json:"property,omitempty"`   // it is made a property of what it is another name of
 }

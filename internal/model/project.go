@@ -752,6 +752,12 @@ func (d *Declaration) Documented() bool {
 	return false
 }
 
+// Aside reports whether words of its own keep the declaration out of lists of names, which
+// hold what most users need.
+func (d *Declaration) Aside() bool {
+	return slices.ContainsFunc(d.Occurrences, func(o At) bool { return o.Extra != nil && o.Extra.Aside })
+}
+
 // Deprecated reports whether it is so in all its forms: occurrences without a
 // comment say nothing either way.
 func (d *Declaration) Deprecated() bool {

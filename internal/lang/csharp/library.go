@@ -160,7 +160,8 @@ func (FrontEnd) IsNativeModule(name string) bool {
 
 // AsksComment is true of all but what has its words from elsewhere: what overrides
 // something, what a record has by its parameters, a method for one interface alone, and
-// constructors without parameters, static constructors and finalizers.
+// constructors without parameters, static constructors, finalizers, and what editors are told not
+// to offer.
 func (FrontEnd) AsksComment(d *model.Declaration) bool {
 	at := d.Speaks(model.Words)
 	switch d.Kind() {
@@ -178,7 +179,7 @@ func (FrontEnd) AsksComment(d *model.Declaration) bool {
 			return false
 		}
 	}
-	return d.Space() == ""
+	return d.Space() == "" && !d.Aside()
 }
 
 // AsksModuleComment is never true: a namespace has no place for one in the source.

@@ -152,7 +152,9 @@ type mods struct {
 	constant   bool
 	deprecated bool
 	kept       bool // out of sight of who completes names, by an attribute
-	advice     source.Span
+
+	experimental bool // by an attribute: it may change
+	advice       source.Span
 }
 
 // modifiers reads attributes and modifiers, and gives the index behind them.
@@ -236,6 +238,8 @@ func (r *reader) attributes(open, close int, m *mods) {
 			}
 		case name == "EditorBrowsable" && r.Word(r.Over(i+1)-2) == "Never":
 			m.kept = true
+		case name == "Experimental":
+			m.experimental = true
 		}
 		for i < close && !r.Is(i, ',') {
 			i = r.Over(i)
@@ -311,6 +315,9 @@ func (r *reader) add(o model.Occurrence, own owner, name source.Span, said lexin
 			o.Modify(word)
 		}
 	}
+	if m.experimental {
+		o.Modify("experimental")
+	}
 	extra := model.Extra{}
 	if o.Extra != nil {
 		extra = *o.Extra
@@ -324,10 +331,8 @@ func (r *reader) add(o model.Occurrence, own owner, name source.Span, said lexin
 	if m.advice.End > m.advice.Start {
 		extra.Advice = r.advice(m.advice)
 	}
-	if extra.Directives = said.Directives; m.kept {
-		extra.Directives = append(extra.Directives, model.Directive{Verb: "hide", Span: name})
-	}
-	if given > 0 || extra.In != "" || extra.Conditions != nil || extra.Advice != nil || len(extra.Directives) > 0 || extra.Arity > 0 || extra.Space != "" || extra.Section != "" {
+	extra.Directives, extra.Aside = said.Directives, m.kept
+	if given > 0 || extra.Aside || extra.In != "" || extra.Conditions != nil || extra.Advice != nil || len(extra.Directives) > 0 || extra.Arity > 0 || extra.Space != "" || extra.Section != "" {
 		o.Extra = &extra
 	}
 	r.Facts.Occurrences = append(r.Facts.Occurrences, o)

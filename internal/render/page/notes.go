@@ -198,7 +198,8 @@ func (n *Notes) marked(d *model.Declaration) []Sentence {
 	sections, _ := n.Links.Sections(d)
 	var out []Sentence
 	for _, mark := range prose.Marks {
-		if !slices.Contains(sections.Marks, mark) || hasKeyword(d.Speaks(model.Words), mark) || mark == d.Kind().String() {
+		said := slices.Contains(sections.Marks, mark) || mark == "experimental" && slices.Contains(d.Speaks(model.Words).Modifiers(), mark)
+		if !said || hasKeyword(d.Speaks(model.Words), mark) || mark == d.Kind().String() {
 			continue
 		}
 		if mark == "override" && len(n.Links.Relations(d).Overrides) > 0 {

@@ -12,11 +12,12 @@ type Group struct {
 	Named        bool // by the maintainer
 	Declarations []*model.Declaration
 	Deprecated   []*model.Declaration
+	Aside        []*model.Declaration // what its own words keep out of lists, see [model.Declaration.Aside]
 }
 
-// All are the declarations of the group, the deprecated ones last.
+// All are the declarations of the group, those that stand aside and the deprecated ones last.
 func (g Group) All() []*model.Declaration {
-	return append(slices.Clone(g.Declarations), g.Deprecated...)
+	return slices.Concat(g.Declarations, g.Aside, g.Deprecated)
 }
 
 // Groups puts declarations into the groups that the maintainer named, in the
@@ -31,11 +32,14 @@ func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind)
 			i = len(*groups) - 1
 		}
 		g := &(*groups)[i]
-		if d.Deprecated() {
+		switch {
+		case d.Deprecated():
 			g.Deprecated = append(g.Deprecated, d)
-			return
+		case d.Aside():
+			g.Aside = append(g.Aside, d)
+		default:
+			g.Declarations = append(g.Declarations, d)
 		}
-		g.Declarations = append(g.Declarations, d)
 	}
 	for _, title := range kindTitles {
 		for _, d := range list {

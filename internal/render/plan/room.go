@@ -346,7 +346,7 @@ func (p *Plan) MembersOf(d *model.Declaration) []Group {
 				all = append(all, p.Within(member)...)
 			}
 		}
-		groups[i].Declarations, groups[i].Deprecated = all, nil
+		groups[i].Declarations, groups[i].Aside, groups[i].Deprecated = all, nil, nil
 	}
 	return groups
 }
