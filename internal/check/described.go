@@ -212,8 +212,7 @@ func (p *Pass) taken(c *described) {
 	for _, s := range c.sections {
 		for i := range s.Body {
 			if n := prose.Alone(&s.Body[i], prose.Inherited); n != nil {
-				if of := p.Links.InheritedText(c.d, n); of != nil {
-					sections, _ := p.Links.Sections(of)
+				if sections, of := p.Links.TextTaken(c.d, n); of != nil {
 					c.sections = append(c.sections, sections)
 				}
 			}

@@ -184,7 +184,26 @@ func (p *Pass) resolve(from link.Scope, n *prose.Node) link.Result {
 	return p.Links.ResolveNode(from, n)
 }
 
+// noPart reports a path that finds nothing in the comment whose text is to stand in its place.
+func (p *Pass) noPart(d *model.Declaration, place finding.Place, n *prose.Node) bool {
+	if d == nil || n.Info == "" {
+		return false
+	}
+	part, of := p.Links.TextTaken(d, n)
+	if of == nil || len(part.Body)+len(part.Parts) > 0 {
+		return false
+	}
+	p.report(d, finding.Finding{
+		Rule: finding.BrokenReference, Form: "no part", Place: place,
+		Arguments: []finding.Argument{argument("text", n.Info), argument("file", "the comment on "+of.Path())},
+	})
+	return true
+}
+
 func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope) {
+	if n.Kind == prose.Inherited && p.noPart(d, place, n) {
+		return
+	}
 	if n.Kind == prose.Inherited && n.Target == "" {
 		p.nothingToTake(d, place, n)
 		return

@@ -7,6 +7,8 @@
 package comment
 
 import (
+	"strings"
+
 	"codrel/internal/comment/blocktags"
 	"codrel/internal/comment/docstring"
 	"codrel/internal/comment/gocomment"
@@ -29,6 +31,9 @@ type Dialect struct {
 	// declaration's. It is quick, so that most comments need not be taken apart to know. It
 	// is nil where the dialect has no way to say so.
 	MayTake func(doc *model.Doc) bool
+	// Select is the part of a comment that a path finds, as a comment of its own, or "". It
+	// is nil where comments take no parts of others by paths.
+	Select func(text, path string) string
 }
 
 // dialects are those that are read, by the names that languages and comments give them.
@@ -41,10 +46,10 @@ var dialects = map[string]Dialect{
 		body, _ := markdown.Read(doc.Text)
 		return &Sections{Body: body}
 	}},
-	"docstring": {docstring.Parse, docstring.MayTake},
-	"blocktags": {blocktags.Parse, blocktags.MayTake},
-	"htmltags":  {htmltags.Parse, htmltags.MayTake},
-	"xmltags":   {xmltags.Parse, xmltags.MayTake},
+	"docstring": {Parse: docstring.Parse, MayTake: docstring.MayTake},
+	"blocktags": {Parse: blocktags.Parse, MayTake: blocktags.MayTake},
+	"htmltags":  {Parse: htmltags.Parse, MayTake: htmltags.MayTake},
+	"xmltags":   {xmltags.Parse, xmltags.MayTake, xmltags.Select},
 }
 
 // dialectOf is that of a comment: the one that it names, else its language's.
@@ -71,6 +76,20 @@ func Read(habits *model.Habits, doc *model.Doc, own prose.Vocabulary) *Sections 
 func MayTake(habits *model.Habits, doc *model.Doc) bool {
 	d := dialectOf(habits, doc)
 	return d.MayTake != nil && d.MayTake(doc)
+}
+
+// Select takes apart the part of a comment that a path finds; own are words of the maintainer's.
+func Select(habits *model.Habits, doc *model.Doc, path string, own prose.Vocabulary) *Sections {
+	d := dialectOf(habits, doc)
+	if d.Select == nil {
+		return &Sections{}
+	}
+	text := d.Select(doc.Text, path)
+	part := &model.Doc{Text: text, Dialect: doc.Dialect, Span: doc.Span}
+	for range strings.Count(text, "\n") + 1 {
+		part.Lines = append(part.Lines, doc.Span) // all of it stands where the comment does
+	}
+	return d.Parse(part, own)
 }
 
 // ReadPage takes a page of Markdown apart, such as a fragment. plain are the spans of what

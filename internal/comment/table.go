@@ -77,6 +77,16 @@ func (t *Table) Of(habits *model.Habits, f *model.Facts, doc *model.Doc) *Sectio
 	return s
 }
 
+// Select returns the sections of the part of a comment that a path finds. It is not kept: few
+// comments take parts of others.
+func (t *Table) Select(habits *model.Habits, doc *model.Doc, path string) *Sections {
+	var own prose.Vocabulary
+	if habits != nil {
+		own = t.own[habits.Language]
+	}
+	return Select(habits, doc, path, own)
+}
+
 // nothing is said by a comment that is not there.
 var nothing Sections
 

@@ -5,7 +5,9 @@ import (
 	"slices"
 	"strings"
 
+	"codrel/internal/comment"
 	"codrel/internal/model"
+	"codrel/internal/prose"
 )
 
 // This file picks the form of a callable that a reference means by its parameters.
@@ -116,12 +118,26 @@ func (x *Index) FormAbove(member *model.Declaration, form *model.Form) (of *mode
 	return nil, model.Form{}, false
 }
 
-// TextOfForm is the comment that describes a form: its own, or that of the nearest form
-// whose place it takes, with the declaration in whose words it is; nil where there is none.
+// TextOfForm is the comment that describes a form: its own, or, where that says that its text
+// is another's, that of the form that is meant, else that of the nearest form whose place it
+// takes, with the declaration in whose words it is; nil where there is none.
 func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) (model.DocOf, *model.Declaration) {
-	for level := 0; level < highest; level++ {
-		if doc, f := form.Doc(); doc != nil {
-			return model.DocOf{Doc: doc, File: f}, d
+	for level := 0; d != nil && level < highest; level++ {
+		doc, f := form.Doc()
+		if doc != nil {
+			taken := x.takesAll(d, doc, f)
+			if taken == nil {
+				return model.DocOf{Doc: doc, File: f}, d
+			}
+			if of := x.InheritedText(d, taken); of != nil {
+				above := x.formTaken(d, form, of, taken)
+				if above == nil {
+					at := of.Speaks(model.Words)
+					return model.DocOf{Doc: at.Doc, File: at.File}, of
+				}
+				d, form = of, above
+				continue
+			}
 		}
 		of, above, ok := x.FormAbove(d, form)
 		if !ok {
@@ -130,6 +146,14 @@ func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) (model.DocOf,
 		d, form = of, &above
 	}
 	return model.DocOf{}, nil
+}
+
+// takesAll is the node that stands for all of a comment, or nil.
+func (x *Index) takesAll(d *model.Declaration, doc *model.Doc, f *model.Facts) *prose.Node {
+	if h := d.Module.Library.Habits; comment.MayTake(h, doc) {
+		return x.Comments.Of(h, f, doc).AllTaken()
+	}
+	return nil
 }
 
 // pick narrows a target to the form that a list of parameters fits. fits is false
@@ -142,20 +166,54 @@ func (x *Index) pick(t Target, params []string) (picked Target, fits bool) {
 	if callable == nil || callable.Module.Library.Elsewhere != nil && len(callable.Occurrences) < 2 {
 		return t, true // of another project's only form nobody has said anything
 	}
-	known := false
+	form, known := fitting(callable, params)
+	switch {
+	case form != nil && len(x.Overloads(callable)) > 1:
+		return Target{Declaration: callable, Form: form}, true
+	case form != nil:
+		return t, true
+	}
+	if h := callable.Module.Library.Habits; known && h != nil && h.EachForm && callable.Parent != nil && callable.Kind() != model.KindConstructor {
+		if t := x.pickInherited(callable, params); !t.None() {
+			return t, true
+		}
+	}
+	return t, !known
+}
+
+// fitting is the form of a callable that a list of parameters fits, or nil; known is false
+// where it has no forms that could be compared.
+func fitting(callable *model.Declaration, params []string) (form *model.Occurrence, known bool) {
 	for _, form := range callable.Forms() {
 		if form.Callable == nil {
 			continue
 		}
 		known = true
 		if fitsForm(form, params) {
-			if len(x.Overloads(callable)) > 1 {
-				return Target{Declaration: callable, Form: form.Occurrence}, true
-			}
-			return t, true
+			return form.Occurrence, true
 		}
 	}
-	return t, !known
+	return nil, known
+}
+
+// pickInherited is the form that a list of parameters fits of a member of a base that shares a
+// member's name: such forms stand beside the member's own.
+func (x *Index) pickInherited(member *model.Declaration, params []string) Target {
+	for level := range x.levels(member.Parent) {
+		for _, base := range level {
+			of := alike(base, member)
+			if of == nil || of.Speaks(model.Words).Callable == nil {
+				continue
+			}
+			if form, _ := fitting(of, params); form != nil {
+				if len(x.Overloads(of)) > 1 {
+					return Target{Declaration: of, Form: form}
+				}
+				return Target{Declaration: of}
+			}
+		}
+	}
+	return Target{}
 }
 
 // callableOf is what is called where a declaration is: itself, or what makes a value

@@ -127,7 +127,7 @@ func (x *Index) TextOf(d *model.Declaration) *model.Declaration {
 func (x *Index) nextText(d *model.Declaration) *model.Declaration {
 	sections, _ := x.Sections(d)
 	if taken := sections.AllTaken(); taken != nil && taken.Target != "" {
-		return x.Resolve(ScopeOf(d), taken.Target, Explicit).Target.Declaration
+		return x.takenFrom(d, taken).Declaration
 	}
 	if d.Origin() != nil {
 		return d.Origin()
@@ -168,7 +168,7 @@ func (x *Index) textNamed(d *model.Declaration) *model.Declaration {
 func (x *Index) InheritedText(d *model.Declaration, n *prose.Node) *model.Declaration {
 	of := x.above(d)
 	if n.Target != "" {
-		of = x.Resolve(ScopeOf(d), n.Target, Explicit).Target.Declaration
+		of = x.takenFrom(d, n).Declaration
 	}
 	if of == nil || of == d {
 		return nil
@@ -177,6 +177,73 @@ func (x *Index) InheritedText(d *model.Declaration, n *prose.Node) *model.Declar
 		return nil
 	}
 	return of
+}
+
+// takenFrom is what a node names whose text is to stand in its place.
+func (x *Index) takenFrom(d *model.Declaration, n *prose.Node) Target {
+	if n.Named != nil {
+		return x.ResolveName(ScopeOf(d), *n.Named, MayBeExternal).Target
+	}
+	return x.Resolve(ScopeOf(d), n.Target, Explicit).Target
+}
+
+// TextTaken is what the comment says that a node of a declaration's comment stands for, and
+// whose comment that is: of several forms that of the one which is named, or whose place the
+// declaration's takes, and of that the part which the node asks for. It is nil where there is none.
+func (x *Index) TextTaken(d *model.Declaration, n *prose.Node) (*comment.Sections, *model.Declaration) {
+	of := x.InheritedText(d, n)
+	if of == nil {
+		return nil, nil
+	}
+	at := of.Speaks(model.Words)
+	doc, file := at.Doc, at.File
+	if form := x.formTaken(d, x.mainForm(d), of, n); form != nil {
+		if own, f := form.Doc(); own != nil {
+			doc, file = own, f
+		}
+	}
+	if doc == nil {
+		sections, _ := x.Sections(of)
+		return sections, of
+	}
+	if n.Info != "" {
+		return x.Comments.Select(of.Module.Library.Habits, doc, n.Info), of
+	}
+	return x.Comments.Of(of.Module.Library.Habits, file, doc), of
+}
+
+// formTaken is the form of a declaration whose text a node in the comment of a form of another
+// one means, or nil where it has one form or nobody can tell.
+func (x *Index) formTaken(d *model.Declaration, form *model.Form, of *model.Declaration, n *prose.Node) *model.Form {
+	if x.Overloads(of) == nil {
+		return nil
+	}
+	forms := x.FormsInReach(of)
+	if n.Target != "" {
+		named := x.takenFrom(d, n).Form
+		for i := range forms {
+			if slices.ContainsFunc(forms[i].Occurrences, func(at model.At) bool { return named != nil && at.Occurrence == named }) {
+				return &forms[i]
+			}
+		}
+		return nil
+	}
+	if form != nil {
+		if i := formAbove(form, forms, of.Parent); i >= 0 {
+			return &forms[i]
+		}
+	}
+	return nil
+}
+
+// mainForm is the form whose comment speaks for a declaration, or nil.
+func (x *Index) mainForm(d *model.Declaration) *model.Form {
+	for _, form := range x.FormsInReach(d) {
+		if doc, _ := form.Doc(); doc == d.Speaks(model.Words).Doc {
+			return &form
+		}
+	}
+	return nil
 }
 
 // hasText reports whether a declaration has a comment with words of its own.
@@ -234,7 +301,10 @@ func (x *Index) above(d *model.Declaration) *model.Declaration {
 	if isUnbound(d) {
 		return nil
 	}
-	if d.Parent != nil && !x.implicit(d.Module.Library) && d.Kind() != model.KindConstructor {
+	if d.Kind() == model.KindConstructor {
+		return x.constructorAbove(d)
+	}
+	if d.Parent != nil && !x.implicit(d.Module.Library) {
 		for _, base := range x.bases(d.Parent) { // bases that users cannot name have texts too
 			if of := x.promotedText(base, d, 0); of != nil && of != d {
 				return of
@@ -251,6 +321,27 @@ func (x *Index) above(d *model.Declaration) *model.Declaration {
 		}
 	}
 	return first
+}
+
+// constructorAbove is the constructor of a base that takes what one takes, or nil. Like the
+// base of a type it is asked for where a comment says that its text is another's.
+func (x *Index) constructorAbove(d *model.Declaration) *model.Declaration {
+	if s, _ := x.Sections(d); d.Parent == nil || s.AllTaken() == nil && !x.takesPart(s) {
+		return nil
+	}
+	forms := x.FormsInReach(d)
+	for _, base := range x.bases(d.Parent) {
+		for _, member := range base.Members {
+			if member.Kind() != model.KindConstructor || !x.hasText(member) {
+				continue
+			}
+			aboves := x.FormsInReach(member)
+			if slices.ContainsFunc(forms, func(own model.Form) bool { return formAbove(&own, aboves, base) >= 0 }) {
+				return member
+			}
+		}
+	}
+	return nil
 }
 
 // alike is the member of a type that has the name of a member of another one, in the same
@@ -297,6 +388,14 @@ func (x *Index) Summary(d *model.Declaration) ([]prose.Node, Scope) {
 		taken := prose.Alone(first, prose.Inherited)
 		if taken == nil {
 			nodes, scope := x.Opening(sections.Body, ScopeOf(d))
+			return prose.Summary(nodes), scope
+		}
+		if taken.Info != "" {
+			part, of := x.TextTaken(d, taken)
+			if of == nil {
+				return nil, Scope{}
+			}
+			nodes, scope := x.Opening(part.Body, ScopeOf(of))
 			return prose.Summary(nodes), scope
 		}
 		d = x.InheritedText(d, taken)

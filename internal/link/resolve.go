@@ -120,7 +120,7 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 		return x.first(from, func(yield func(step) bool) { yield(x.inScope(from)) }, own, r, how)
 	}
 	result := x.first(from, x.steps(from, how, r), r.Path, r, how)
-	if d := result.Target.Declaration; d != nil && len(r.Path) == 1 && !r.Callable && d.Kind() == model.KindConstructor && d.Parent.Name == d.Name && !strings.HasPrefix(r.Written, "#") {
+	if d := result.Target.Declaration; d != nil && len(r.Path) == 1 && !r.Callable && makes(d) && !strings.HasPrefix(r.Written, "#") {
 		result.Target = Target{Declaration: d.Parent} // a bare name is that of the type, also in it
 	}
 	if result.Outcome != Missing || result.Unfit != nil {

@@ -305,7 +305,7 @@ func (x *Index) ofFieldType(d *model.Declaration, name string) *model.Declaratio
 }
 
 func (x *Index) promoted(d *model.Declaration, name string, depth int) *model.Declaration {
-	if own := d.Member(name); own != nil || depth > 8 {
+	if own := d.Member(name); own != nil && !makes(own) || depth > 8 {
 		return own
 	}
 	made := x.madeOf(d)
@@ -317,6 +317,12 @@ func (x *Index) promoted(d *model.Declaration, name string, depth int) *model.De
 		}
 	}
 	return nil
+}
+
+// makes reports whether a declaration is a constructor that is called as its type: nobody
+// inherits it, and its name alone is that of the type.
+func makes(d *model.Declaration) bool {
+	return d.Kind() == model.KindConstructor && d.Parent != nil && d.Parent.Name == d.Name
 }
 
 // byCalled looks for what comments call by a path: the path whole, or what stands in

@@ -268,7 +268,7 @@ func (r *usesReader) within(home *model.Declaration, name string) int32 {
 	}
 	ref = noReference
 	for d := home; d != nil && ref < 0; d = d.Parent {
-		if m := r.x.member(d, name); m != nil {
+		if m := r.x.member(d, name); m != nil && !makes(m) {
 			ref = r.to(Target{Declaration: m})
 		}
 	}

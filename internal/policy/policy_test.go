@@ -20,6 +20,7 @@ source:            -
 growth:            -
 nearest:           -
 memberid:          -
+xmlpath:           -
 finding:           source
 model:             finding source
 prose:             source
@@ -29,7 +30,7 @@ prose/markup:      -
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model source
-lang/csharp:       lang lexing model prose/markup source
+lang/csharp:       lang lexing model prose/markup source xmlpath
 lang/java:         lang lexing model source
 lang/python:       lang lexing model source
 lang/script:       lang lexing model source
@@ -41,7 +42,7 @@ comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
 comment/htmltags:  model nearest prose prose/markup source
-comment/xmltags:   memberid model nearest prose prose/markup source
+comment/xmltags:   memberid model nearest prose prose/markup source xmlpath
 comment:           comment/blocktags comment/docstring comment/gocomment comment/htmltags comment/xmltags model prose prose/markdown source
 parallel:          -
 join:              lang model parallel
@@ -85,8 +86,8 @@ only look,prose/markdown      golang.org/x/net
 only look                     github.com/tdewolff/parse/v2
 only render/site              github.com/tdewolff/minify/v2
 only recall                   github.com/cespare/xxhash/v2
-only lang/csharp              github.com/antchfx/xmlquery
-only lang/csharp              github.com/antchfx/xpath
+only xmlpath                  github.com/antchfx/xmlquery
+only xmlpath                  github.com/antchfx/xpath
 only preview                  net/http
 only guide,example,vcs        os/exec
 only -                        github.com/alecthomas/chroma/v2

@@ -17,7 +17,11 @@ func (s *Sections) AllTaken() *Node {
 	if len(s.Body) != 1 || len(s.Parts) > 0 {
 		return nil
 	}
-	return Alone(&s.Body[0], Inherited)
+	taken := Alone(&s.Body[0], Inherited)
+	if taken != nil && taken.Info != "" { // a part of it
+		return nil
+	}
+	return taken
 }
 
 // Entry is the first entry of a kind with a name, or nil.

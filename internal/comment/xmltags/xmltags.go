@@ -12,6 +12,7 @@ import (
 	"codrel/internal/prose"
 	"codrel/internal/prose/markup"
 	"codrel/internal/source"
+	"codrel/internal/xmlpath"
 )
 
 // Parse reads one comment. own are words of the maintainer's.
@@ -210,7 +211,21 @@ func (p *parser) inherited(n *node) prose.Node {
 	if cref != "" {
 		out.Target, out.Named = shown(cref), nameOf(cref)
 	}
+	out.Info = n.tag.Attribute("path")
 	return out
+}
+
+// Select is what the path of an "inheritdoc" finds in a comment, as a comment of its own, or "".
+func Select(text, path string) string {
+	d := xmlpath.Read([]byte("<doc>" + text + "</doc>"))
+	if d == nil {
+		return ""
+	}
+	if !strings.HasPrefix(path, "//") { // all paths begin at the comment
+		path = "/doc/" + strings.TrimPrefix(path, "/")
+	}
+	found, _ := d.Find(path)
+	return found
 }
 
 // see makes what "see" and "seealso" show: a word of the language, a link or a reference.

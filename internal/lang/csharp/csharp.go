@@ -12,12 +12,11 @@ import (
 	"path"
 	"strings"
 
-	"github.com/antchfx/xmlquery"
-
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/source"
+	"codrel/internal/xmlpath"
 )
 
 // FrontEnd reads the language.
@@ -174,12 +173,12 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 // reader extracts the facts of one file.
 type reader struct {
 	lexing.Sheet
-	scoped   []string                  // type parameters in scope: they never link
-	depth    int                       // of types and namespaces in one another
-	space    string                    // the namespace at hand
-	extended int                       // what opens the list of what is extended, in a block of extensions
-	other    func(path string) []byte  // see [lang.File]
-	taken    map[string]*xmlquery.Node // files that comments take text from, by their paths; nil where there is none
+	scoped   []string                     // type parameters in scope: they never link
+	depth    int                          // of types and namespaces in one another
+	space    string                       // the namespace at hand
+	extended int                          // what opens the list of what is extended, in a block of extensions
+	other    func(path string) []byte     // see [lang.File]
+	taken    map[string]*xmlpath.Document // files that comments take text from, by their paths; nil where there is none
 }
 
 // namedGenerated reports whether the name of a file says that a program wrote it.

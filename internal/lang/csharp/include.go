@@ -1,16 +1,13 @@
 package csharp
 
 import (
-	"bytes"
-	"html"
 	"path"
 	"slices"
 	"strings"
 
-	"github.com/antchfx/xmlquery"
-
 	"codrel/internal/model"
 	"codrel/internal/prose/markup"
+	"codrel/internal/xmlpath"
 )
 
 // This file puts text of XML files into comments that include it (Annex D of the standard,
@@ -58,47 +55,17 @@ func (r *reader) include(doc *model.Doc, from, to int, file, query string) strin
 		r.Facts.Untaken = append(r.Facts.Untaken, missing)
 		return ""
 	}
-	found := find(root, query)
-	if len(found) == 0 {
+	text, ok := root.Find(query)
+	if !ok {
 		missing.Part = query
 		r.Facts.Untaken = append(r.Facts.Untaken, missing)
-		return ""
 	}
-	var b strings.Builder
-	for _, n := range found {
-		if b.Len() > longestIncluded {
-			break
-		}
-		if n.Type == xmlquery.AttributeNode {
-			b.WriteString(html.EscapeString(n.InnerText()))
-			continue
-		}
-		b.WriteString(n.OutputXML(true))
-	}
-	return b.String()
-}
-
-// longestIncluded is how many bytes one element includes, about.
-const longestIncluded = 1 << 20
-
-// find is what an XPath expression finds in a file. The library stops the program where an
-// expression makes no sense to it.
-func find(root *xmlquery.Node, query string) (found []*xmlquery.Node) {
-	defer func() {
-		if recover() != nil {
-			found = nil
-		}
-	}()
-	found, err := xmlquery.QueryAll(root, query)
-	if err != nil {
-		return nil
-	}
-	return found
+	return text
 }
 
 // xml is a file, by its path from the folder of the source, or from one above that; nil
 // where there is none that can be read.
-func (r *reader) xml(file string) *xmlquery.Node {
+func (r *reader) xml(file string) *xmlpath.Document {
 	file = strings.ReplaceAll(file, "\\", "/")
 	if file == "" || path.IsAbs(file) {
 		return nil
@@ -111,10 +78,10 @@ func (r *reader) xml(file string) *xmlquery.Node {
 				r.Facts.Takes = append(r.Facts.Takes, at)
 			}
 			if data := r.other(at); data != nil {
-				root, _ = xmlquery.Parse(bytes.NewReader(data))
+				root = xmlpath.Read(data)
 			}
 			if r.taken == nil {
-				r.taken = map[string]*xmlquery.Node{}
+				r.taken = map[string]*xmlpath.Document{}
 			}
 			r.taken[at] = root
 		}

@@ -31,7 +31,7 @@ func (m *Maker) otherForms(d *model.Declaration) []otherForm {
 	forms := m.Links.FormsInReach(d)
 	for i := range forms {
 		doc, of := model.DocOf{Doc: forms[i].Head().Doc, File: forms[i].Head().File}, d
-		if h := d.Module.Library.Habits; doc.Doc == nil && h != nil && h.EachForm {
+		if h := d.Module.Library.Habits; h != nil && h.EachForm && (doc.Doc == nil || m.Links.TextOf(d) != d) {
 			doc, of = m.Links.TextOfForm(d, &forms[i])
 		}
 		if len(forms) < 2 || doc.Doc == nil || main != nil && doc.Doc.Text == main.Text {

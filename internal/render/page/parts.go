@@ -113,11 +113,10 @@ func (b *Builder) Inherited(own *prose.Sections) []PartOf {
 		if n == nil || b.Scope.Declaration == nil {
 			continue
 		}
-		of := b.Links.InheritedText(b.Scope.Declaration, n)
+		sections, of := b.Links.TextTaken(b.Scope.Declaration, n)
 		if of == nil {
 			continue
 		}
-		sections, _ := b.Links.Sections(of)
 		for j := range sections.Parts {
 			if p, ok := missing(own, &sections.Parts[j]); ok {
 				out = append(out, PartOf{&p, link.ScopeOf(of), 0})

@@ -55,12 +55,11 @@ func (b *Builder) inheritedText(n *prose.Node) ([]prose.Node, *model.Declaration
 	if d == nil {
 		return nil, nil
 	}
-	of := b.Links.InheritedText(d, n)
+	sections, of := b.Links.TextTaken(d, n)
 	if of == nil {
 		return nil, nil
 	}
-	sections, _ := b.Links.Sections(of)
-	if !b.entry.set {
+	if !b.entry.set || n.Info != "" {
 		return sections.Body, of
 	}
 	if e := sections.Entry(b.entry.kind, b.entry.name); e != nil {

@@ -1,6 +1,8 @@
 package page
 
 import (
+	"slices"
+
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -56,10 +58,9 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 	if d = m.Links.TextOf(d); d == nil {
 		return m.listed(about)
 	}
-	sections, _ := m.Links.Sections(d)
+	sections, forms := m.sectionsFor(about, d)
 	b := m.builder(link.ScopeOf(d))
 	out := &Words{Of: d, Language: d.Module.Library.Language, Type: b.TypeOf(about, sections.Type), Body: b.Blocks(sections.Body)}
-	forms := m.otherForms(d)
 	for _, f := range forms {
 		if gone := f.sections.Obsolete || len(f.sections.Deprecated) > 0; gone || len(f.sections.Body) > 0 {
 			out.Forms = append(out.Forms, m.formText(f, gone))
@@ -67,6 +68,26 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 	}
 	out.Parts = b.Parts(sections, append(b.Inherited(sections), ofForms(sections, forms)...)...)
 	return out
+}
+
+// sectionsFor is what describes a declaration out of the comment of another one, or of itself,
+// and what describes its other forms. Where the text is another's and each form stands for
+// itself, it is that of the forms whose place the declaration's take.
+func (m *Maker) sectionsFor(about, of *model.Declaration) (*prose.Sections, []otherForm) {
+	sections, _ := m.Links.Sections(of)
+	if h := about.Module.Library.Habits; about == of || h == nil || !h.EachForm || m.Links.Overloads(of) == nil {
+		return sections, m.otherForms(of)
+	}
+	forms := m.Links.FormsInReach(about)
+	for i := range forms {
+		doc, from := m.Links.TextOfForm(about, &forms[i])
+		if doc.Doc == nil || from != of {
+			continue
+		}
+		sections = m.Links.Comments.Of(of.Module.Library.Habits, doc.File, doc.Doc)
+		return sections, slices.DeleteFunc(m.otherForms(about), func(f otherForm) bool { return f.sections == sections })
+	}
+	return sections, m.otherForms(of)
 }
 
 // formText is what the comment on one form says.
