@@ -30,12 +30,12 @@ func (p *Pass) describeForm(d *model.Declaration, form *model.Form) *described {
 	if head.Callable == nil {
 		return nil
 	}
-	c := &described{d: d, forms: form.Occurrences, at: &head}
+	c := &described{d: d, forms: form.Occurrences, at: &head, elsewhere: true}
 	p.said(c, form.Occurrences)
 	if len(c.sections) == 0 {
 		return nil
 	}
-	p.taken(c)
+	p.taken(c, form)
 	c.add(head.Callable.Params)
 	c.asked, c.loose, c.told = head.Callable.Params, c.loose || head.Callable.ReadsArguments, head.Callable.Placeholder
 	return c
@@ -43,17 +43,18 @@ func (p *Pass) describeForm(d *model.Declaration, form *model.Form) *described {
 
 // described is a callable with what its comments say.
 type described struct {
-	d        *model.Declaration
-	forms    []model.At // what it is of the declaration: all, or one overload
-	at       *model.At  // of one overload
-	sections []*prose.Sections
-	file     *model.Facts    // of the first comment
-	params   []model.Param   // of all forms
-	names    map[string]bool // plain names of params, once they were asked for
-	asked    []model.Param   // of those that a comment stands on
-	loose    bool            // it takes names beyond its list
-	told     bool            // its parameters are what the comment names
-	text     string
+	d         *model.Declaration
+	forms     []model.At // what it is of the declaration: all, or one overload
+	at        *model.At  // of one overload
+	sections  []*prose.Sections
+	file      *model.Facts    // of the first comment
+	params    []model.Param   // of all forms
+	names     map[string]bool // plain names of params, once they were asked for
+	asked     []model.Param   // of those that a comment stands on
+	loose     bool            // it takes names beyond its list
+	elsewhere bool            // its text is another's as a whole: what that lacks is said where it stands
+	told      bool            // its parameters are what the comment names
+	text      string
 }
 
 // describe gathers what is said of a callable, or is nil where nothing is to be judged.
@@ -61,9 +62,9 @@ func (p *Pass) describe(d *model.Declaration) *described {
 	if d.Kind() == model.KindProperty || !d.Kind().IsCallable() && d.Kind() != model.KindClass {
 		return nil
 	}
-	c := &described{d: d, forms: d.Occurrences}
+	c := &described{d: d, forms: d.Occurrences, elsewhere: true}
 	p.said(c, d.Occurrences)
-	p.taken(c)
+	p.taken(c, nil)
 	callable := d
 	if d.Kind() == model.KindClass {
 		if len(c.sections) == 0 || len(c.entries(prose.Parameters)) == 0 {
@@ -197,6 +198,7 @@ func (p *Pass) said(c *described, occurrences []model.At) {
 			continue
 		}
 		s := p.Links.Comments.Of(p.Module.Library.Habits, o.File, o.Doc)
+		c.elsewhere = c.elsewhere && s.AllTaken() != nil
 		c.sections = append(c.sections, s)
 		if c.file == nil {
 			c.file = o.File
@@ -208,11 +210,11 @@ func (p *Pass) said(c *described, occurrences []model.At) {
 }
 
 // taken adds what is said where the comment says that its text is another's.
-func (p *Pass) taken(c *described) {
+func (p *Pass) taken(c *described, form *model.Form) {
 	for _, s := range c.sections {
 		for i := range s.Body {
 			if n := prose.Alone(&s.Body[i], prose.Inherited); n != nil {
-				if sections, of := p.Links.TextTaken(c.d, n); of != nil {
+				if sections, of := p.Links.TextTaken(c.d, form, n); of != nil {
 					c.sections = append(c.sections, sections)
 				}
 			}

@@ -83,7 +83,7 @@ func (p *Pass) undocumentedForms(d *model.Declaration) {
 		if doc, _ := forms[i].Doc(); doc != nil || len(forms) < 2 {
 			continue
 		}
-		if doc, _ := p.Links.TextOfForm(d, &forms[i]); doc.Doc != nil && p.inheritedCounts {
+		if p.inheritedCounts && p.Links.TextOfForm(d, &forms[i]).Doc != nil {
 			continue
 		}
 		head := forms[i].Head()
@@ -170,8 +170,8 @@ func (p *Pass) countForms(d *model.Declaration, forms []model.Form) {
 			p.coverage.Documented++
 			continue
 		}
-		switch doc, _ := p.Links.TextOfForm(d, &forms[i]); {
-		case doc.Doc == nil:
+		switch {
+		case p.Links.TextOfForm(d, &forms[i]).Doc == nil:
 		case p.inheritedCounts:
 			p.coverage.Inherited++
 			p.coverage.Documented++

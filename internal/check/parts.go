@@ -276,7 +276,7 @@ func isPlaceholder(nodes []prose.Node) bool {
 }
 
 func (p *Pass) undescribedParameters(c *described) {
-	if len(c.entries(prose.Parameters)) == 0 || c.d.Kind() == model.KindClass || madeByCode(c.text) || isCompiled(c.d) {
+	if c.elsewhere || len(c.entries(prose.Parameters)) == 0 || c.d.Kind() == model.KindClass || madeByCode(c.text) || isCompiled(c.d) {
 		return // prose, and a comment on the result alone, leave nobody looking for parameters
 	}
 	said := map[string]bool{}
@@ -350,7 +350,7 @@ func inWord(c byte) bool {
 }
 
 func (p *Pass) undescribedResults(c *described) {
-	if !c.structured() || c.d.Kind() == model.KindClass || c.d.Kind() == model.KindConstructor {
+	if c.elsewhere || !c.structured() || c.d.Kind() == model.KindClass || c.d.Kind() == model.KindConstructor {
 		return
 	}
 	if len(c.entries(prose.Results)) > 0 || len(c.entries(prose.Series)) > 0 {

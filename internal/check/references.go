@@ -189,7 +189,7 @@ func (p *Pass) noPart(d *model.Declaration, place finding.Place, n *prose.Node) 
 	if d == nil || n.Info == "" {
 		return false
 	}
-	part, of := p.Links.TextTaken(d, n)
+	part, of := p.Links.TextTaken(d, nil, n)
 	if of == nil || len(part.Body)+len(part.Parts) > 0 {
 		return false
 	}

@@ -115,9 +115,9 @@ public class Vessel {} }
 	moor := declared(t, s, "csharp", "Berth.Moor")
 	var texts []string
 	for _, form := range s.Links.FormsInReach(moor) {
-		doc, of := s.Links.TextOfForm(moor, &form)
-		require.NotNil(t, doc.Doc)
-		texts = append(texts, doc.Doc.Text+" of "+of.Path()+" in "+of.Module.Library.Elsewhere.Project)
+		text := s.Links.TextOfForm(moor, &form)
+		require.NotNil(t, text.Doc)
+		texts = append(texts, text.Doc.Text+" of "+text.Of.Path()+" in "+text.Of.Module.Library.Elsewhere.Project)
 	}
 	assert.Equal(t, []string{"<summary>For hours.</summary> of Dock.Moor in Pier", "<summary>For ever.</summary> of Dock.Moor in Pier"}, texts)
 	assert.Equal(t, "ITold", paths(s.Links.Relations(declared(t, s, "csharp", "Berth")).Implements))
@@ -173,10 +173,10 @@ public class Berth : Below {
 	assert.Empty(t, s.Findings)
 	moor := declared(t, s, "csharp", "Berth.Moor")
 	form := s.Links.FormsInReach(moor)[0]
-	doc, of := s.Links.TextOfForm(moor, &form)
-	require.NotNil(t, doc.Doc)
-	assert.Equal(t, "<summary>Two.</summary>", doc.Doc.Text, "the text is that of the form")
-	assert.EqualValues(t, 1, of.Parent.Arity())
+	text := s.Links.TextOfForm(moor, &form)
+	require.NotNil(t, text.Doc)
+	assert.Equal(t, "<summary>Two.</summary>", text.Doc.Text, "the text is that of the form")
+	assert.EqualValues(t, 1, text.Of.Parent.Arity())
 }
 
 // holder is the bases that the project's own file of names gives a type.

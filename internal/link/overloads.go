@@ -4,6 +4,7 @@ import (
 	"iter"
 	"slices"
 	"strings"
+	"unicode"
 
 	"codrel/internal/comment"
 	"codrel/internal/model"
@@ -61,8 +62,8 @@ func (x *Index) occurrencesInReach(d *model.Declaration) iter.Seq[model.At] {
 
 // formAbove is which of the forms of a member of a base a form can take the place of, or -1:
 // one that takes the same; else one that takes the same but for marks that a type may be
-// nothing; else, where what the base takes hangs on the arguments that it is given itself, one
-// that takes as many.
+// nothing; else one that takes the same but for what hangs on type parameters, of the base or
+// of its own.
 func formAbove(form *model.Form, aboves []model.Form, base *model.Declaration) int {
 	types := form.Head().ParamTypes()
 	like := func(same func(a, b string) bool) int {
@@ -74,10 +75,29 @@ func formAbove(form *model.Form, aboves []model.Form, base *model.Declaration) i
 	if best < 0 {
 		best = like(func(a, b string) bool { return strings.ReplaceAll(a, "?", "") == strings.ReplaceAll(b, "?", "") })
 	}
-	if best < 0 && base != nil && (base.Arity() > 0 || len(base.Speaks(model.Words).TypeParams()) > 0) {
-		best = like(func(string, string) bool { return true })
+	if best >= 0 || base == nil {
+		return best
 	}
-	return best
+	around := base.Speaks(model.Words).TypeParams()
+	return slices.IndexFunc(aboves, func(above model.Form) bool {
+		params := slices.Concat(around, above.Head().TypeParams())
+		if len(params) == 0 && base.Arity() == 0 {
+			return false
+		}
+		return slices.EqualFunc(types, above.Head().ParamTypes(), func(own, above string) bool {
+			return own == above || len(params) == 0 || hangsOn(above, params)
+		})
+	})
+}
+
+// hangsOn reports whether a type has one of some type parameters in it.
+func hangsOn(typ string, params []model.Param) bool {
+	for word := range strings.FieldsFuncSeq(typ, func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) && r != '_' && r != '`' }) {
+		if slices.ContainsFunc(params, func(p model.Param) bool { return p.Name == word }) {
+			return true
+		}
+	}
+	return false
 }
 
 // isUnbound reports whether a member stands for itself alone, whatever shares its name.
@@ -118,22 +138,29 @@ func (x *Index) FormAbove(member *model.Declaration, form *model.Form) (of *mode
 	return nil, model.Form{}, false
 }
 
+// FormText is the comment that describes a form.
+type FormText struct {
+	model.DocOf                    // empty where there is none
+	Of          *model.Declaration // in whose words it is
+	Form        *model.Form        // of which that one's form; nil where nobody can tell
+}
+
 // TextOfForm is the comment that describes a form: its own, or, where that says that its text
 // is another's, that of the form that is meant, else that of the nearest form whose place it
-// takes, with the declaration in whose words it is; nil where there is none.
-func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) (model.DocOf, *model.Declaration) {
+// takes.
+func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) FormText {
 	for level := 0; d != nil && level < highest; level++ {
 		doc, f := form.Doc()
 		if doc != nil {
 			taken := x.takesAll(d, doc, f)
 			if taken == nil {
-				return model.DocOf{Doc: doc, File: f}, d
+				return FormText{model.DocOf{Doc: doc, File: f}, d, form}
 			}
-			if of := x.InheritedText(d, taken); of != nil {
+			if of := x.textAbove(d, form, taken); of != nil {
 				above := x.formTaken(d, form, of, taken)
 				if above == nil {
 					at := of.Speaks(model.Words)
-					return model.DocOf{Doc: at.Doc, File: at.File}, of
+					return FormText{model.DocOf{Doc: at.Doc, File: at.File}, of, x.mainForm(of)}
 				}
 				d, form = of, above
 				continue
@@ -145,7 +172,40 @@ func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) (model.DocOf,
 		}
 		d, form = of, &above
 	}
-	return model.DocOf{}, nil
+	return FormText{}
+}
+
+// AsCalled are the sections of a comment on a form as they speak of another form that takes
+// its place: what stands at a place in the list of parameters goes by the name that it has
+// there, as callers give arguments by their places.
+func AsCalled(sections *comment.Sections, above, own *model.Form) *comment.Sections {
+	if above == nil || own == nil || above.Head().Callable == nil || own.Head().Callable == nil {
+		return sections
+	}
+	theirs, ours := above.Head().Callable.Params, own.Head().Callable.Params
+	names := map[string]string{}
+	for i := range min(len(theirs), len(ours)) {
+		if theirs[i].Name != ours[i].Name {
+			names[theirs[i].Name] = ours[i].Name
+		}
+	}
+	if len(names) == 0 || len(theirs) != len(ours) {
+		return sections
+	}
+	out := *sections
+	out.Parts = slices.Clone(sections.Parts)
+	for i := range out.Parts {
+		if out.Parts[i].Kind != prose.Parameters {
+			continue
+		}
+		out.Parts[i].Entries = slices.Clone(out.Parts[i].Entries)
+		for j := range out.Parts[i].Entries {
+			if name, other := names[out.Parts[i].Entries[j].Name]; other {
+				out.Parts[i].Entries[j].Name = name
+			}
+		}
+	}
+	return &out
 }
 
 // takesAll is the node that stands for all of a comment, or nil.

@@ -31,11 +31,43 @@ func (x *Index) inherits(out []relation, d *model.Declaration) []relation {
 		if member.Kind() == model.KindConstructor || !x.InReach(member) {
 			continue
 		}
-		for _, base := range bases {
+		for _, of := range x.overridden(d, member) {
+			out = append(out, relation{member, of, overrides}, relation{of, member, overriddenBy})
+		}
+	}
+	return out
+}
+
+// overridden are the members of bases that a member of a type takes the place of: the nearest
+// one, or, in languages whose overloads stand each for itself, the nearest for each form.
+func (x *Index) overridden(d, member *model.Declaration) []*model.Declaration {
+	if h := member.Module.Library.Habits; h == nil || !h.EachForm || member.Speaks(model.Words).Callable == nil {
+		for _, base := range x.bases(d) {
 			if of := x.promotedInReach(base, member, 0); of != nil && of != member && x.overrides(member, of) {
-				out = append(out, relation{member, of, overrides}, relation{of, member, overriddenBy})
-				break
+				return []*model.Declaration{of}
 			}
+		}
+		return nil
+	}
+	if isUnbound(member) {
+		return nil
+	}
+	var out []*model.Declaration
+	left := slices.Clone(x.FormsInReach(member))
+	for level := range x.levels(d) {
+		for _, base := range level {
+			of := alike(base, member)
+			if of == nil || of == member || !x.InReach(of) || isUnbound(of) || of.Speaks(model.Words).Callable == nil {
+				continue
+			}
+			aboves, all := x.FormsInReach(of), len(left)
+			left = slices.DeleteFunc(left, func(form model.Form) bool { return formAbove(&form, aboves, base) >= 0 })
+			if len(left) < all {
+				out = append(out, of)
+			}
+		}
+		if len(left) == 0 {
+			break
 		}
 	}
 	return out
@@ -189,27 +221,48 @@ func (x *Index) takenFrom(d *model.Declaration, n *prose.Node) Target {
 
 // TextTaken is what the comment says that a node of a declaration's comment stands for, and
 // whose comment that is: of several forms that of the one which is named, or whose place the
-// declaration's takes, and of that the part which the node asks for. It is nil where there is none.
-func (x *Index) TextTaken(d *model.Declaration, n *prose.Node) (*comment.Sections, *model.Declaration) {
-	of := x.InheritedText(d, n)
+// form takes that the comment is on, and of that the part which the node asks for. It is nil
+// where there is none. A form that is nil stands for the one that speaks for the declaration.
+func (x *Index) TextTaken(d *model.Declaration, own *model.Form, n *prose.Node) (*comment.Sections, *model.Declaration) {
+	if own == nil {
+		own = x.mainForm(d)
+	}
+	of := x.textAbove(d, own, n)
 	if of == nil {
 		return nil, nil
 	}
 	at := of.Speaks(model.Words)
 	doc, file := at.Doc, at.File
-	if form := x.formTaken(d, x.mainForm(d), of, n); form != nil {
-		if own, f := form.Doc(); own != nil {
-			doc, file = own, f
+	form := x.formTaken(d, own, of, n)
+	if form == nil {
+		form = x.mainForm(of)
+	} else if text := x.TextOfForm(of, form); text.Doc != nil {
+		doc, file, of, form = text.Doc, text.File, text.Of, text.Form
+	}
+	var sections *comment.Sections
+	switch {
+	case doc == nil:
+		sections, _ = x.Sections(of)
+	case n.Info != "":
+		sections = x.Comments.Select(of.Module.Library.Habits, doc, n.Info)
+	default:
+		sections = x.Comments.Of(of.Module.Library.Habits, file, doc)
+	}
+	if h := d.Module.Library.Habits; n.Target == "" && h != nil && h.EachForm {
+		sections = AsCalled(sections, form, own)
+	}
+	return sections, of
+}
+
+// textAbove is [Index.InheritedText] of a form of a declaration: where nothing is named, of what
+// has the form whose place it takes.
+func (x *Index) textAbove(d *model.Declaration, form *model.Form, n *prose.Node) *model.Declaration {
+	if n.Target == "" && form != nil {
+		if of, _, ok := x.FormAbove(d, form); ok && x.hasText(of) {
+			return of
 		}
 	}
-	if doc == nil {
-		sections, _ := x.Sections(of)
-		return sections, of
-	}
-	if n.Info != "" {
-		return x.Comments.Select(of.Module.Library.Habits, doc, n.Info), of
-	}
-	return x.Comments.Of(of.Module.Library.Habits, file, doc), of
+	return x.InheritedText(d, n)
 }
 
 // formTaken is the form of a declaration whose text a node in the comment of a form of another
@@ -238,6 +291,9 @@ func (x *Index) formTaken(d *model.Declaration, form *model.Form, of *model.Decl
 
 // mainForm is the form whose comment speaks for a declaration, or nil.
 func (x *Index) mainForm(d *model.Declaration) *model.Form {
+	if d.Speaks(model.Words).Callable == nil {
+		return nil
+	}
 	for _, form := range x.FormsInReach(d) {
 		if doc, _ := form.Doc(); doc == d.Speaks(model.Words).Doc {
 			return &form
@@ -391,7 +447,7 @@ func (x *Index) Summary(d *model.Declaration) ([]prose.Node, Scope) {
 			return prose.Summary(nodes), scope
 		}
 		if taken.Info != "" {
-			part, of := x.TextTaken(d, taken)
+			part, of := x.TextTaken(d, nil, taken)
 			if of == nil {
 				return nil, Scope{}
 			}

@@ -9,8 +9,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/finding"
+	"codrel/internal/link"
 	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/settings"
 )
 
 // families are types with bases on several levels, in three languages.
@@ -288,4 +292,67 @@ func TestModuleGraph(t *testing.T) {
 	assert.Len(t, cycles[0].Modules, 2, "the shortest: a and c")
 	assert.Equal(t, 3, cycles[0].Tangled)
 	assert.Equal(t, "a.py", cycles[0].Edge.File.Path)
+}
+
+// Each form inherits from the form whose place it takes, whichever base has that, and says it
+// of its own parameters.
+func TestTextOfForms(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{"a/A.java": `package a;
+/** Solves. */
+interface Solver<F> {
+  /** Between two.
+   * @param from Where it begins.
+   * @param to Where it ends. */
+  double solve(F f, double from, double to);
+  /** Near one.
+   * @param near Where about.
+   * @return A root. */
+  double solve(F f, double near);
+}
+/** Solves between. */
+interface Bracketed<F> extends Solver<F> {
+  /** Between, and which.
+   * @param kind Which.
+   * @param from Where it begins.
+   * @param to Where it ends. */
+  double solve(F f, double from, double to, String kind);
+}
+/** A base. */
+abstract class Base implements Solver<String> {
+  /** {@inheritDoc} */
+  public double solve(String f, double min, double max) { return 0; }
+  /** {@inheritDoc} */
+  public double solve(String f, double near) { return 0; }
+}
+/** All. */
+public class All extends Base implements Bracketed<String> {
+  /** {@inheritDoc} */
+  @Override public double solve(String f, double near) { return 0; }
+  /** {@inheritDoc} */
+  @Override public double solve(String f, double min, double max, String which) { return 0; }
+  /** {@inheritDoc} Twice. */
+  @Override public double solve(String f, double min, double max) { return 0; }
+  /** All but {@link #solve(String, double)} and {@link All}; the constructor is {@link #All()}. */
+  private All() {}
+}
+`}), build.Options{Folder: "a", Settings: &settings.Settings{Reach: model.ReachPrivate}})
+	solve := declared(t, s, "java", "All.solve")
+	assert.Equal(t, "Base.solve Bracketed.solve", paths(s.Links.Relations(solve).Overrides))
+	var said []string
+	for _, form := range s.Links.FormsInReach(solve) {
+		text := s.Links.TextOfForm(solve, &form)
+		require.NotNil(t, text.Doc)
+		sections := link.AsCalled(s.Links.Comments.Of(solve.Module.Library.Habits, text.File, text.Doc), text.Form, &form)
+		line := text.Of.Path() + ": " + strings.TrimSpace(prose.Plain(sections.Body[0].Children))
+		for _, p := range sections.Of(prose.Parameters) {
+			for _, e := range p.Entries {
+				line += " " + e.Name
+			}
+		}
+		said = append(said, line)
+	}
+	assert.Equal(t, []string{"Solver.solve: Near one. near", "Bracketed.solve: Between, and which. which min max", "All.solve: {@inheritDoc} Twice."}, said)
+	for _, f := range s.Findings {
+		assert.NotContains(t, []string{"undescribed-parameter", "undescribed-result", "broken-reference"}, f.Rule, f.Place.At)
+	}
 }

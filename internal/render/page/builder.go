@@ -23,6 +23,7 @@ type Builder struct {
 	depth  int             // of texts that stand for others
 	inner  bool            // a link is open: it holds no other
 	heads  map[string]bool // anchors of the headings of the guide that is shown; nil until somebody asks
+	form   *model.Form     // the form whose comment it is, where that is not the one that speaks for all
 }
 
 // described names the parameter, result or failure whose text is being made.

@@ -17,6 +17,8 @@ type otherForm struct {
 	n        int    // from 1, or 0 where it is no overload
 	title    string // of one that is none
 	same     []int  // others with the same comment
+	form     *model.Form
+	doc      *model.Doc
 	sections *prose.Sections
 	scope    link.Scope         // where names in the text stand
 	of       *model.Declaration // whose text it is, where that is another's
@@ -30,21 +32,22 @@ func (m *Maker) otherForms(d *model.Declaration) []otherForm {
 	seen := map[string]int{} // index in out
 	forms := m.Links.FormsInReach(d)
 	for i := range forms {
-		doc, of := model.DocOf{Doc: forms[i].Head().Doc, File: forms[i].Head().File}, d
-		if h := d.Module.Library.Habits; h != nil && h.EachForm && (doc.Doc == nil || m.Links.TextOf(d) != d) {
-			doc, of = m.Links.TextOfForm(d, &forms[i])
+		text := link.FormText{DocOf: model.DocOf{Doc: forms[i].Head().Doc, File: forms[i].Head().File}, Of: d}
+		if h := d.Module.Library.Habits; h != nil && h.EachForm {
+			text = m.Links.TextOfForm(d, &forms[i])
 		}
-		if len(forms) < 2 || doc.Doc == nil || main != nil && doc.Doc.Text == main.Text {
+		if len(forms) < 2 || text.Doc == nil || main != nil && text.Doc.Text == main.Text {
 			continue
 		}
-		if k, known := seen[doc.Doc.Text]; known {
+		if k, known := seen[text.Doc.Text]; known {
 			out[k].same = append(out[k].same, i+1)
 			continue
 		}
-		seen[doc.Doc.Text] = len(out)
-		form := otherForm{n: i + 1, sections: m.Links.Comments.Of(of.Module.Library.Habits, doc.File, doc.Doc), scope: link.ScopeOf(of)}
-		if of != d {
-			form.of = of
+		seen[text.Doc.Text] = len(out)
+		sections := m.Links.Comments.Of(text.Of.Module.Library.Habits, text.File, text.Doc)
+		form := otherForm{n: i + 1, form: &forms[i], doc: text.Doc, sections: link.AsCalled(sections, text.Form, &forms[i]), scope: link.ScopeOf(text.Of)}
+		if text.Of != d {
+			form.of = text.Of
 		}
 		out = append(out, form)
 	}

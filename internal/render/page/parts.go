@@ -113,7 +113,7 @@ func (b *Builder) Inherited(own *prose.Sections) []PartOf {
 		if n == nil || b.Scope.Declaration == nil {
 			continue
 		}
-		sections, of := b.Links.TextTaken(b.Scope.Declaration, n)
+		sections, of := b.Links.TextTaken(b.Scope.Declaration, b.form, n)
 		if of == nil {
 			continue
 		}

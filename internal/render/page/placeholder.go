@@ -55,7 +55,7 @@ func (b *Builder) inheritedText(n *prose.Node) ([]prose.Node, *model.Declaration
 	if d == nil {
 		return nil, nil
 	}
-	sections, of := b.Links.TextTaken(d, n)
+	sections, of := b.Links.TextTaken(d, b.form, n)
 	if of == nil {
 		return nil, nil
 	}

@@ -75,17 +75,18 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 // itself, it is that of the forms whose place the declaration's take.
 func (m *Maker) sectionsFor(about, of *model.Declaration) (*prose.Sections, []otherForm) {
 	sections, _ := m.Links.Sections(of)
-	if h := about.Module.Library.Habits; about == of || h == nil || !h.EachForm || m.Links.Overloads(of) == nil {
+	if h := about.Module.Library.Habits; about == of || h == nil || !h.EachForm {
 		return sections, m.otherForms(of)
 	}
 	forms := m.Links.FormsInReach(about)
 	for i := range forms {
-		doc, from := m.Links.TextOfForm(about, &forms[i])
-		if doc.Doc == nil || from != of {
+		text := m.Links.TextOfForm(about, &forms[i])
+		if text.Doc == nil || text.Of != of {
 			continue
 		}
-		sections = m.Links.Comments.Of(of.Module.Library.Habits, doc.File, doc.Doc)
-		return sections, slices.DeleteFunc(m.otherForms(about), func(f otherForm) bool { return f.sections == sections })
+		own := m.Links.Comments.Of(of.Module.Library.Habits, text.File, text.Doc)
+		others := slices.DeleteFunc(m.otherForms(about), func(f otherForm) bool { return f.doc == text.Doc })
+		return link.AsCalled(own, text.Form, &forms[i]), others
 	}
 	return sections, m.otherForms(of)
 }
@@ -94,6 +95,9 @@ func (m *Maker) sectionsFor(about, of *model.Declaration) (*prose.Sections, []ot
 func (m *Maker) formText(f otherForm, gone bool) FormText {
 	out := FormText{N: f.n, Title: upperFirst(f.title), Same: f.same, From: f.of}
 	b := m.builder(f.scope)
+	if f.of == nil {
+		b.form = f.form
+	}
 	if gone {
 		out.Gone = b.gone(f.sections.Deprecated)
 	}
