@@ -352,7 +352,10 @@ public class All extends Base implements Bracketed<String> {
 		said = append(said, line)
 	}
 	assert.Equal(t, []string{"Solver.solve: Near one. near", "Bracketed.solve: Between, and which. which min max", "All.solve: {@inheritDoc} Twice."}, said)
+	base := declared(t, s, "java", "Base").Speaks(model.Words).Line
 	for _, f := range s.Findings {
-		assert.NotContains(t, []string{"undescribed-parameter", "undescribed-result", "broken-reference"}, f.Rule, f.Place.At)
+		if f.Place.At.Line > int(base) {
+			assert.NotContains(t, []string{"undescribed-parameter", "undescribed-result", "broken-reference"}, f.Rule, f.Place.At)
+		}
 	}
 }
