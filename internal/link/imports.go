@@ -166,6 +166,9 @@ func (x *Index) taken(lib *model.Library, i imported, way *trail) Target {
 	if i.module != nil {
 		first, rest, dotted := strings.Cut(i.member, ".")
 		t := x.gives(i.module, first, way)
+		if t.None() {
+			t = x.ofKin(i.module, first)
+		}
 		if dotted && !t.None() {
 			t = x.underBy(t, rest, way)
 		}
@@ -446,7 +449,36 @@ func (x *Index) byPath(m *model.Module, names []string) Target {
 			if of == nil {
 				continue
 			}
-			if d := of.Lookup(strings.Join(names[n:], ".")); d != nil {
+			below := strings.Join(names[n:], ".")
+			if d := of.Lookup(below); d != nil {
+				return Target{Declaration: d}
+			}
+			if t := x.ofKin(of, below); !t.None() {
+				return t
+			}
+		}
+	}
+	return Target{}
+}
+
+// ofKin finds a name in what other libraries have in a module of the same path: in some
+// languages several may put things into it.
+func (x *Index) ofKin(m *model.Module, name string) Target {
+	h := m.Library.Habits
+	if h == nil || !h.ByPath {
+		return Target{}
+	}
+	for _, of := range x.modules[m.Path] {
+		if of == m || of.Library.Habits != h {
+			continue
+		}
+		if d := of.Lookup(name); d != nil {
+			return Target{Declaration: d}
+		}
+	}
+	for _, o := range x.elsewhere.usable[m.Path] {
+		if of := x.elsewhere.make(o); of != m && of.Library.Habits.SameFamily(h) {
+			if d := of.Lookup(name); d != nil {
 				return Target{Declaration: d}
 			}
 		}
@@ -517,8 +549,13 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 	if m.Library.Elsewhere != nil {
 		return x.elsewhere.beside(m, name)
 	}
-	if h := m.Library.Habits; h != nil && h.SeesOuter {
+	switch h := m.Library.Habits; {
+	case h != nil && h.SeesOuter:
 		if t := x.outwards(m, name); !t.None() {
+			return t
+		}
+	case h != nil && h.ByPath:
+		if t := x.ofKin(m, name); !t.None() {
 			return t
 		}
 	}
@@ -526,6 +563,9 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 		switch {
 		case i.name == "." && i.module != nil:
 			if t := x.gives(i.module, name, &trail{}); !t.None() {
+				return t
+			}
+			if t := x.ofKin(i.module, name); !t.None() {
 				return t
 			}
 		case (i.member != "" || i.whole) && i.name == name:
@@ -563,6 +603,11 @@ func (x *Index) outwards(m *model.Module, name string) Target {
 			}
 			if d := of.Lookup(name); d != nil && (found == nil || of.Library == m.Library) {
 				found = d
+			}
+		}
+		for _, o := range x.elsewhere.usable[path] {
+			if of := x.elsewhere.make(o); found == nil && of.Library.Habits.SameFamily(m.Library.Habits) {
+				found = of.Lookup(name)
 			}
 		}
 		if found != nil {

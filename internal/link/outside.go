@@ -1,6 +1,7 @@
 package link
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -162,7 +163,9 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 		return true
 	case outside.through(r.Path):
 		return true
-	case outside.names[last]:
+	case outside.names[last], len(r.Path) == 1 && isTypeParam(from.Declaration, last):
+		return true
+	case len(r.Path) == 1 && broughtAlong(from.Declaration, last):
 		return true
 	case len(r.Path) == 1:
 		if from.Declaration != nil && !isUpper(last) && x.mayInherit(from.Declaration, 0) { // members begin with small letters
@@ -181,7 +184,36 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 			return h != nil && (says(found.Target.Module, h.Makes) || h.AnyMember != "" && says(found.Target.Module, []string{h.AnyMember}))
 		}
 		if found.Outcome == Found && d != nil {
+			if n == len(r.Path)-1 && d.Kind().IsType() && broughtAlong(d, last) {
+				return true
+			}
 			return !d.Kind().IsType() && !d.Kind().IsCallable() || d.Kind().IsType() && x.mayInherit(d, 0)
+		}
+	}
+	return false
+}
+
+// isTypeParam reports whether a name is that of a type parameter of a declaration or of what
+// it stands in.
+func isTypeParam(d *model.Declaration, name string) bool {
+	for depth := 0; d != nil && depth < highest; d, depth = d.Parent, depth+1 {
+		if slices.ContainsFunc(d.Speaks(model.Words).TypeParams(), func(p model.Param) bool { return p.Name == name }) {
+			return true
+		}
+	}
+	return false
+}
+
+// broughtAlong reports whether the language itself gives the types that a declaration is, or
+// stands in, a member of a name.
+func broughtAlong(d *model.Declaration, name string) bool {
+	for depth := 0; d != nil && depth < highest; d, depth = d.Parent, depth+1 {
+		h := d.Module.Library.Habits
+		if h == nil || !d.Kind().IsType() {
+			continue
+		}
+		if slices.Contains(h.OfAll, name) || d.Kind() == model.KindEnum && slices.Contains(h.OfEnums, name) {
+			return true
 		}
 	}
 	return false

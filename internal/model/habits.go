@@ -43,6 +43,7 @@ type Habits struct {
 	MayMake   []string // what stands in the source of modules that may make names while they run
 	Makes     []string // what stands there where they surely do
 	OfAll     []string // members that every type has from what the language brings along
+	OfEnums   []string // those that every enumeration has besides
 	AnyMember string   // the name of the member that answers for members of any name, or ""
 
 	// Spaces are the name spaces of kinds that may share a name with others, as "macro"

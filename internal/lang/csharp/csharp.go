@@ -25,8 +25,9 @@ type FrontEnd struct{}
 var habits = model.Habits{
 	Language: "csharp", Name: "C#", Dialect: "xmltags", Fences: []string{"csharp", "cs", "c#"},
 	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, Partial: true, ByArity: true, SeesOuter: true, TypeFirst: true, Unbound: []string{"static", "const"}, BareEnd: true, Contracts: true, Accessors: true, NameMarks: []string{"::"}, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
-	OfAll: []string{"Equals", "GetHashCode", "ToString", "GetType", "Finalize", "MemberwiseClone", "ReferenceEquals"},
-	Self:  []string{"this"}, Nothing: []string{"", "void", "Task", "ValueTask", "System.Threading.Tasks.Task"}, Started: []string{"Main"},
+	OfAll:   []string{"Equals", "GetHashCode", "ToString", "GetType", "Finalize", "MemberwiseClone", "ReferenceEquals"},
+	OfEnums: []string{"CompareTo", "GetName", "GetNames", "GetTypeCode", "GetValues", "HasFlag", "IsDefined", "Parse", "TryParse"},
+	Self:    []string{"this"}, Nothing: []string{"", "void", "Task", "ValueTask", "System.Threading.Tasks.Task"}, Started: []string{"Main"},
 }
 
 // Habits are those of C#.
