@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"codrel/internal/finding"
+	"codrel/internal/lang"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -47,13 +48,14 @@ type described struct {
 	forms     []model.At // what it is of the declaration: all, or one overload
 	at        *model.At  // of one overload
 	sections  []*prose.Sections
-	file      *model.Facts    // of the first comment
-	params    []model.Param   // of all forms
-	names     map[string]bool // plain names of params, once they were asked for
-	asked     []model.Param   // of those that a comment stands on
-	loose     bool            // it takes names beyond its list
-	elsewhere bool            // its text is another's as a whole: what that lacks is said where it stands
-	told      bool            // its parameters are what the comment names
+	file      *model.Facts      // of the first comment
+	params    []model.Param     // of all forms
+	names     map[string]bool   // plain names of params, once they were asked for
+	asked     []model.Param     // of those that a comment stands on
+	loose     bool              // it takes names beyond its list
+	above     []*prose.Sections //  of the comments that it has from what it overrides what it does not say itself
+	elsewhere bool              // its text is another's as a whole: what that lacks is said where it stands
+	told      bool              // its parameters are what the comment names
 	text      string
 }
 
@@ -211,6 +213,14 @@ func (p *Pass) said(c *described, occurrences []model.At) {
 
 // taken adds what is said where the comment says that its text is another's.
 func (p *Pass) taken(c *described, form *model.Form) {
+	if form == nil {
+		form = p.Links.MainForm(c.d)
+	}
+	if len(c.sections) > 0 {
+		for _, above := range p.Links.PartsAbove(c.d, form) {
+			c.above = append(c.above, above.Sections)
+		}
+	}
 	for _, s := range c.sections {
 		for i := range s.Body {
 			if n := prose.Alone(&s.Body[i], prose.Inherited); n != nil {
@@ -238,6 +248,32 @@ func (c *described) entries(kind prose.PartKind) []prose.Entry {
 		}
 	}
 	return out
+}
+
+// fromAbove are the entries of comments that the comment has from what it overrides.
+func (c *described) fromAbove(kind prose.PartKind) (out []prose.Entry) {
+	for _, s := range c.above {
+		for _, part := range s.Of(kind) {
+			out = append(out, part.Entries...)
+		}
+	}
+	return out
+}
+
+// hasResultsAbove reports whether one of those says what comes back.
+func (c *described) hasResultsAbove() bool {
+	return slices.ContainsFunc(c.above, func(s *prose.Sections) bool { return len(s.Of(prose.Results)) > 0 })
+}
+
+// mayTakeParts reports whether a comment has what it does not say from something that nobody
+// here has read.
+func (p *Pass) mayTakeParts(c *described) bool {
+	h := c.d.Module.Library.Habits
+	if h == nil || !h.TakesParts || len(c.above) > 0 {
+		return false
+	}
+	policy, ok := p.Links.FrontEnd(h.Language).(lang.CommentPolicy)
+	return ok && !policy.AsksComment(c.d)
 }
 
 // structured reports whether the comment has a section on how to call it.

@@ -288,6 +288,10 @@ func (p *Pass) undescribedParameters(c *described) {
 			said[strings.TrimSuffix(first, "[]")], said[name] = true, true
 		})
 	}
+	named(c.fromAbove(prose.Parameters), func(_ prose.Entry, name string) { said[name] = true })
+	if p.mayTakeParts(c) {
+		return
+	}
 	asked := map[string]bool{}
 	for _, param := range c.asked {
 		name := plainName(param.Name)
@@ -353,7 +357,7 @@ func (p *Pass) undescribedResults(c *described) {
 	if c.elsewhere || !c.structured() || c.d.Kind() == model.KindClass || c.d.Kind() == model.KindConstructor {
 		return
 	}
-	if len(c.entries(prose.Results)) > 0 || len(c.entries(prose.Series)) > 0 {
+	if len(c.entries(prose.Results)) > 0 || len(c.entries(prose.Series)) > 0 || c.hasResultsAbove() || p.mayTakeParts(c) {
 		return
 	}
 	lower := strings.ToLower(c.text)
@@ -371,7 +375,10 @@ func (p *Pass) undescribedResults(c *described) {
 		if o.Callable == nil {
 			continue
 		}
-		if o.Callable.Returns == model.ReturnsSeries {
+		switch o.Callable.Returns {
+		case model.ReturnsNever, model.ReturnsSelf: // there is nothing to say of it
+			continue
+		case model.ReturnsSeries:
 			gives, form = true, "series"
 		}
 		if len(o.Callable.Results) > 0 { // what is declared outweighs what a body looks like
@@ -503,7 +510,7 @@ func (p *Pass) undescribedFailures(c *described) {
 		return
 	}
 	said := map[string]bool{}
-	named(c.entries(prose.Failures), func(_ prose.Entry, name string) { said[lastPart(name)] = true })
+	named(append(c.entries(prose.Failures), c.fromAbove(prose.Failures)...), func(_ prose.Entry, name string) { said[lastPart(name)] = true })
 	for _, o := range c.forms {
 		if o.Callable == nil {
 			continue

@@ -175,6 +175,33 @@ func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) FormText {
 	return FormText{}
 }
 
+// PartsAbove are what comments on the forms say whose place a form takes, the nearest first, in
+// languages whose comments have from there what they do not say themselves.
+func (x *Index) PartsAbove(d *model.Declaration, form *model.Form) (out []SectionsOf) {
+	if h := d.Module.Library.Habits; h == nil || !h.TakesParts || form == nil {
+		return nil
+	}
+	own := form
+	for level := 0; level < highest; level++ {
+		of, above, ok := x.FormAbove(d, form)
+		if !ok {
+			break
+		}
+		if doc, f := above.Doc(); doc != nil {
+			sections := x.Comments.Of(of.Module.Library.Habits, f, doc)
+			out = append(out, SectionsOf{AsCalled(sections, &above, own), of})
+		}
+		d, form = of, &above
+	}
+	return out
+}
+
+// SectionsOf are the sections of a comment and whose they are.
+type SectionsOf struct {
+	*comment.Sections
+	Of *model.Declaration
+}
+
 // AsCalled are the sections of a comment on a form as they speak of another form that takes
 // its place: what stands at a place in the list of parameters goes by the name that it has
 // there, as callers give arguments by their places.

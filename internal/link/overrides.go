@@ -289,6 +289,9 @@ func (x *Index) formTaken(d *model.Declaration, form *model.Form, of *model.Decl
 	return nil
 }
 
+// MainForm is the form whose comment speaks for a declaration, or nil.
+func (x *Index) MainForm(d *model.Declaration) *model.Form { return x.mainForm(d) }
+
 // mainForm is the form whose comment speaks for a declaration, or nil.
 func (x *Index) mainForm(d *model.Declaration) *model.Form {
 	if d.Speaks(model.Words).Callable == nil {

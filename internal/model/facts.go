@@ -317,6 +317,8 @@ const (
 	ReturnsResult
 	ReturnsSeries    // one value after the other, as generators do
 	ReturnsForwarded // what other callables give, if they give anything
+	ReturnsNever     // every call fails
+	ReturnsSelf      // the object itself, so that calls can be put in a row
 )
 
 // Param is a parameter, a result or a type parameter.

@@ -160,7 +160,11 @@ func (r *reader) callable(h head, i, end int) int {
 			i = r.Over(i)
 		}
 	}
+	body := i
 	i = r.bodyEnd(i, end)
+	if len(o.Callable.Results) > 0 {
+		o.Callable.Returns = r.Gives(body)
+	}
 	r.put(h, o, extra, i)
 	return i
 }

@@ -109,6 +109,7 @@ func (r *reader) callable(c callable, open, end int) int {
 		r.put(i+1, stop-1, " default ")
 		i = stop - 1
 	}
+	body := i
 	switch {
 	case r.Is(i, '{'):
 		i = r.Over(i)
@@ -116,6 +117,10 @@ func (r *reader) callable(c callable, open, end int) int {
 		i++
 	default:
 		i = r.PastUnknown(i, end)
+	}
+	said := r.words(c.from)
+	if said.Doc != nil && len(o.Callable.Results) > 0 {
+		o.Callable.Returns = r.Gives(body)
 	}
 	o.Signature = r.Arena.Since(c.mark)
 	o.Span = r.Span(c.from, i)
@@ -125,7 +130,7 @@ func (r *reader) callable(c callable, open, end int) int {
 	if c.kind == model.KindConstructor && c.own.kind == model.KindEnum && !c.mods.said {
 		c.mods.access, c.mods.said = model.Private, true
 	}
-	r.add(o, c.own, c.name, r.words(c.from), c.mods)
+	r.add(o, c.own, c.name, said, c.mods)
 	return i
 }
 

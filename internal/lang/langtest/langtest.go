@@ -151,7 +151,7 @@ func line(o *model.Occurrence, text string) string {
 			b.WriteString(" bare")
 		}
 		if g := o.Callable.Returns; g > model.ReturnsNothing {
-			b.WriteString([]string{" gives=result", " gives=series", " gives=" + strings.Join(o.Callable.Relays(), "+")}[g-model.ReturnsResult])
+			b.WriteString([]string{" gives=result", " gives=series", " gives=" + strings.Join(o.Callable.Relays(), "+"), " gives=never", " gives=self"}[g-model.ReturnsResult])
 		}
 	}
 	if o.Export != model.ExportUnsaid {

@@ -66,7 +66,16 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 			out.Forms = append(out.Forms, m.formText(f, gone))
 		}
 	}
-	out.Parts = b.Parts(sections, append(b.Inherited(sections), ofForms(sections, forms)...)...)
+	taken := b.Inherited(sections)
+	if above := m.Links.PartsAbove(about, m.Links.MainForm(about)); len(above) > 0 {
+		taken = append(taken, b.fromAbove(sections, taken, above)...)
+		for _, of := range above {
+			if len(out.Body) == 0 && len(of.Body) > 0 {
+				b.elsewhere(link.ScopeOf(of.Of), b.File, func() { out.Body = b.Blocks(of.Body) })
+			}
+		}
+	}
+	out.Parts = b.Parts(sections, append(taken, ofForms(sections, forms)...)...)
 	return out
 }
 
