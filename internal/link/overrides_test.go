@@ -1,6 +1,7 @@
 package link_test
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -358,4 +359,58 @@ public class All extends Base implements Bracketed<String> {
 			assert.NotContains(t, []string{"undescribed-parameter", "undescribed-result", "broken-reference"}, f.Rule, f.Place.At)
 		}
 	}
+}
+
+// A comment of Java has what it does not say from the comments above it, the nearest first.
+func TestPartsAbove(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{"a/A.java": `package a;
+/** A base. */
+class A {
+  /**
+   * Moors.
+   * @param name Which.
+   * @param hours How long.
+   * @return Whether.
+   */
+  boolean moor(String name, int hours) { return true; }
+}
+/** Between. */
+class B extends A {
+  /** Moors well. @param x No tag.
+   * @throws IllegalStateException where full. */
+  @Override boolean moor(String name, int hours) { return true; }
+}
+/** Below. */
+class C extends B implements Runnable {
+  /** Moors best.
+   * @param ship Which ship. */
+  @Override boolean moor(String ship, int many) { return true; }
+  /** Runs.
+   * @param pace How fast. */
+  @Override public void run() { }
+  /** Compares.
+   * @param o What. */
+  @Override public int compareTo(Object o, int how) { return 0; }
+}
+`}), build.Options{Folder: "a", Settings: &settings.Settings{Reach: model.ReachPrivate}})
+	moor := declared(t, s, "java", "C.moor")
+	var said []string
+	for _, above := range s.Links.PartsAbove(moor, s.Links.MainForm(moor)) {
+		line := above.Of.Path()
+		for _, p := range above.Parts {
+			line += " " + prose.PartNames[p.Kind]
+			for _, e := range p.Entries {
+				line += " " + e.Name
+			}
+		}
+		said = append(said, line)
+	}
+	assert.Equal(t, []string{"B.moor failures IllegalStateException", "A.moor parameters ship many results "}, said)
+	var found []string
+	for _, f := range s.Findings {
+		if f.Rule != finding.MissingModuleComment {
+			found = append(found, fmt.Sprint(f.Place.At.Line, " ", f.Rule))
+		}
+	}
+	assert.Equal(t, []string{"24 phantom-parameter"}, found, "what may be inherited from outside is not missing")
 }

@@ -163,7 +163,11 @@ func (r *reader) callable(h head, i, end int) int {
 	body := i
 	i = r.bodyEnd(i, end)
 	if len(o.Callable.Results) > 0 {
-		o.Callable.Returns = r.Gives(body)
+		name := ""
+		if r.Word(h.result) == h.own.name {
+			name = r.Word(h.name)
+		}
+		o.Callable.Returns = r.Gives(body, name)
 	}
 	r.put(h, o, extra, i)
 	return i

@@ -120,7 +120,11 @@ func (r *reader) callable(c callable, open, end int) int {
 	}
 	said := r.words(c.from)
 	if said.Doc != nil && len(o.Callable.Results) > 0 {
-		o.Callable.Returns = r.Gives(body)
+		name := ""
+		if r.Word(c.result) == c.own.name {
+			name = r.Word(c.name)
+		}
+		o.Callable.Returns = r.Gives(body, name)
 	}
 	o.Signature = r.Arena.Since(c.mark)
 	o.Span = r.Span(c.from, i)
