@@ -366,7 +366,7 @@ func (p *Pass) undescribedResults(c *described) {
 			return
 		}
 	}
-	if p.saysWhatItIs(c) {
+	if p.saysWhatItIs(c) || changesItself(c) {
 		return
 	}
 	form := ""
@@ -392,6 +392,38 @@ func (p *Pass) undescribedResults(c *described) {
 			Rule: finding.UndescribedResult, Form: form, Place: c.place(), Arguments: []finding.Argument{argument("name", c.d.Path())},
 		})
 	}
+}
+
+// changesItself reports whether a method gives what its type is and its first sentence says
+// that it changes something: it gives the object itself, so that calls can be put in a row.
+func changesItself(c *described) bool {
+	if c.d.Parent == nil || !c.d.Parent.Kind().IsType() {
+		return false
+	}
+	for _, o := range c.forms {
+		if o.Callable == nil || len(o.Callable.Results) == 0 || slices.Contains(o.Modifiers(), "static") {
+			return false
+		}
+		name, _, _ := strings.Cut(o.Callable.Results[0].Type.Text(o.File.Text), "<")
+		if name != c.d.Parent.Name {
+			return false
+		}
+	}
+	for _, s := range c.sections {
+		if words := strings.Fields(strings.ToLower(prose.Plain(prose.Summary(s.Body)))); len(words) > 0 {
+			return changing[strings.TrimSuffix(words[0], "s")] || changing[strings.TrimSuffix(words[0], "es")]
+		}
+	}
+	return false
+}
+
+// changing are verbs for what changes an object.
+var changing = map[string]bool{
+	"add": true, "append": true, "attach": true, "change": true, "clear": true, "close": true, "configure": true, "decrease": true, "delete": true,
+	"disable": true, "discard": true, "enable": true, "expand": true, "extend": true, "fill": true, "flush": true, "increase": true, "insert": true,
+	"mark": true, "move": true, "open": true, "prepend": true, "push": true, "put": true, "register": true, "remove": true, "replace": true,
+	"reposition": true, "request": true, "reset": true, "set": true, "skip": true, "specifie": true, "specify": true, "start": true, "stop": true, "store": true,
+	"swap": true, "transfer": true, "update": true, "wait": true, "write": true,
 }
 
 // saysWhatItIs reports whether the first sentence tells what comes back without the
