@@ -5,7 +5,6 @@ import (
 	"strings"
 
 	"codrel/internal/finding"
-	"codrel/internal/lang"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -272,8 +271,7 @@ func (p *Pass) mayTakeParts(c *described) bool {
 	if h == nil || !h.TakesParts || len(c.above) > 0 {
 		return false
 	}
-	policy, ok := p.Links.FrontEnd(h.Language).(lang.CommentPolicy)
-	return ok && !policy.AsksComment(c.d)
+	return p.overridesOutside(c.d)
 }
 
 // structured reports whether the comment has a section on how to call it.

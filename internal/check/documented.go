@@ -114,6 +114,13 @@ func (p *Pass) tagsAlone(d *model.Declaration) bool {
 	return tags
 }
 
+// overridesOutside reports whether a member says itself that it takes the place of one which
+// nobody here has read.
+func (p *Pass) overridesOutside(d *model.Declaration) bool {
+	policy, ok := p.Links.FrontEnd(d.Module.Library.Language).(lang.CommentPolicy)
+	return ok && !policy.AsksComment(d)
+}
+
 // asks reports whether a declaration should have a comment of its own.
 func (p *Pass) asks(d *model.Declaration) bool {
 	if d.IsSecond() {
@@ -346,8 +353,12 @@ func Level(day, hour int) float64 { return 0 }
 	Messages: map[string]string{"": "{kind} {name} is deprecated, but its comment does not say what to use instead"},
 	module: func(p *Pass) {
 		for d := range p.shown {
-			if !d.Speaks(model.Words).Deprecated {
-				continue
+			said := d.Speaks(model.Words)
+			if !said.Deprecated || len(p.Links.Relations(d).Overrides) > 0 || d.Kind().IsCallable() && p.overridesOutside(d) {
+				continue // what to use instead is said where it stands first
+			}
+			if said.Callable != nil && said.Callable.Returns == model.ReturnsNever {
+				continue // there is no use to replace
 			}
 			sections, _ := p.Links.Sections(d)
 			if len(sections.Of(prose.SeeAlso)) > 0 || advises(p.Links.Advice(d)) || d.Speaks(model.Words).Advice() != nil || advisesInProse(sections.Body) || hasMessage(d.Speaks(model.Words)) {

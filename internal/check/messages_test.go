@@ -385,6 +385,12 @@ func Moor() {}
 /** See {@link moor for it. */
 export const A = 1;
 `, `is opened here and never closed`},
+	{finding.MalformedComment, "no element", `
+-- A.java --
+package port;
+/** A List<String> of berths. */
+public class A { }
+`, `<String> is not an HTML element, so it is shown as text; put code into {@code ...}`},
 	{finding.BrokenReference, "no file", `
 -- a.cs --
 namespace Port;

@@ -617,6 +617,8 @@ func (p *Pass) flaws(kind prose.FlawKind, rule string) {
 					found.Form, found.Arguments = "plain", nil
 				case prose.Unopened:
 					found.Form = "unopened"
+				case prose.NoElement:
+					found.Form = "no element"
 				case prose.Unescaped:
 					found.Form = "unescaped"
 					found.Arguments = append(found.Arguments, argument("near", flaw.Near))

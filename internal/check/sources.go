@@ -74,14 +74,15 @@ package tide
 func Height(hour int) float64 { return 0 }
 `,
 	Messages: map[string]string{
-		"unclosed":  `{text} is opened here and never closed`,
-		"unopened":  `{text} closes nothing that is open here`,
-		"unescaped": `"{text}" begins markup here; write {near} for the sign itself`,
-		"plain":     `this text is shown as it is written: it nests too deep, is too long or has too many marks to be read as Markdown`,
-		"":          `"codrel: {verb}" is not a known instruction; use let, hide, part or words`,
-		"near":      `"codrel: {verb}" is not a known instruction; did you mean {near}?`,
-		"rule":      `there is no rule {rule}; "codrel explain" lists the rules`,
-		"reason":    `a reason is missing, so this has no effect; write "{excuse}"`,
+		"unclosed":   `{text} is opened here and never closed`,
+		"no element": `{text} is not an HTML element, so it is shown as text; put code into {@code ...}, or write &lt; for the sign`,
+		"unopened":   `{text} closes nothing that is open here`,
+		"unescaped":  `"{text}" begins markup here; write {near} for the sign itself`,
+		"plain":      `this text is shown as it is written: it nests too deep, is too long or has too many marks to be read as Markdown`,
+		"":           `"codrel: {verb}" is not a known instruction; use let, hide, part or words`,
+		"near":       `"codrel: {verb}" is not a known instruction; did you mean {near}?`,
+		"rule":       `there is no rule {rule}; "codrel explain" lists the rules`,
+		"reason":     `a reason is missing, so this has no effect; write "{excuse}"`,
 	},
 	module: func(p *Pass) {
 		for _, f := range p.Module.Files {
@@ -94,6 +95,7 @@ func Height(hour int) float64 { return 0 }
 		}
 		p.flaws(prose.Unclosed, finding.MalformedComment)
 		p.flaws(prose.Unopened, finding.MalformedComment)
+		p.flaws(prose.NoElement, finding.MalformedComment)
 		p.flaws(prose.Unescaped, finding.MalformedComment)
 		p.flaws(prose.AsWritten, finding.MalformedComment)
 	},

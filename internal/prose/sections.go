@@ -150,4 +150,5 @@ const (
 	AsWritten // nothing was made of a part of the text, since that would take too long
 	Unescaped // a sign of the markup that stands for itself; Near is how it is written
 	Unopened  // what closes something closes nothing
+	NoElement // a tag of an element that there is not, which is shown as it is written
 )

@@ -256,7 +256,7 @@ func (b *builder) element(at, to int) int {
 	switch {
 	case !known || b.inline && kind < prose.Text && kind != transparent:
 		if !known {
-			b.out.Flaws = append(b.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: b.parser.span(at, end), Text: rest[:e.Length]})
+			b.out.Flaws = append(b.out.Flaws, prose.Flaw{Kind: prose.NoElement, Span: b.parser.span(at, end), Text: rest[:e.Length]})
 			b.text(rest[:e.Length], at, end, false) // List<String> as people forget to write it
 		}
 	case e.Closing:

@@ -119,7 +119,7 @@ func (r *reader) callable(c callable, open, end int) int {
 		i = r.PastUnknown(i, end)
 	}
 	said := r.words(c.from)
-	if said.Doc != nil && len(o.Callable.Results) > 0 {
+	if said.Doc != nil {
 		name := ""
 		if r.Word(c.result) == c.own.name {
 			name = r.Word(c.name)
