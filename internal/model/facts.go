@@ -64,6 +64,13 @@ func (f *Facts) Place(span source.Span) finding.Place {
 	return finding.Place{File: f.Path, Span: span, At: f.Lines.Position(span.Start), End: f.Lines.Position(span.End)}
 }
 
+// ReadAsLatin adds a note that the file is not UTF-8 from a place on, of a language whose
+// compilers read other encodings as well.
+func (f *Facts) ReadAsLatin(from source.Span, language string) {
+	f.Unreadable(from, "encoding", "", language)
+	f.Problems[len(f.Problems)-1].Severity = finding.Note
+}
+
 // Unreadable adds the finding that a place of the file cannot be read, in one of the rule's
 // forms and in the words of a language.
 func (f *Facts) Unreadable(span source.Span, form, problem, language string) {

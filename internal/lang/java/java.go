@@ -124,7 +124,7 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 		return facts
 	}
 	if file.Text.Encoding == source.Latin1 {
-		facts.Unreadable(file.Text.Foreign, "encoding", "", habits.Name)
+		facts.ReadAsLatin(file.Text.Foreign, habits.Name)
 	}
 	sheet, back := lexing.OpenSheet(facts, &shape, habits.Name)
 	defer back()
