@@ -162,7 +162,7 @@ func TestHeads(t *testing.T) {
 		"void f(A A.this)":                                             "void f()",
 		"int f() [] []":                                                "int[][] f()",
 		"<T, U extends Comparable<? super U> & Runnable> Map<T, ? extends U> f()": "<T, U extends Comparable<? super U> & Runnable> Map<T, ? extends U> f()",
-		"<@A T extends @B Object> T f(T a)":                                       "<T extends Object> T f(T a)",
+		"<@A T extends @B Object> T f(T a)":                                       "<T> T f(T a)",
 		"public static final synchronized strictfp native void f()":               "public static final void f()",
 		"@A @B(1) @C({1, 2}) public @D void f()":                                  "public void f()",
 		"void f() throws A, b.C":                                                  "void f() throws A, b.C",

@@ -189,7 +189,7 @@ func (r *reader) parameters(open int, extra *model.Extra) int {
 			r.Arena.Put(model.TokenPunctuation, ", ")
 		}
 		r.Arena.Put(model.TokenTypeParam, extra.TypeParams[n].Name)
-		if r.Word(bound[0]) == "extends" {
+		if r.Word(bound[0]) == "extends" && !r.bindsNothing(bound[0]+1, bound[1]) {
 			r.Arena.Put(model.TokenKeyword, " extends ")
 			mark := r.Arena.Mark()
 			r.putType(bound[0]+1, bound[1])
@@ -198,6 +198,12 @@ func (r *reader) parameters(open int, extra *model.Extra) int {
 	}
 	r.Arena.Put(model.TokenPunctuation, ">")
 	return end
+}
+
+// bindsNothing reports whether a bound, but for what annotations say, is that of all types.
+func (r *reader) bindsNothing(from, to int) bool {
+	i := r.annotations(from)
+	return r.Word(i) == "Object" && i+1 == to
 }
 
 // putType puts the tokens of a type, which stand between two indices, as people write it.

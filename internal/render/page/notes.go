@@ -296,10 +296,10 @@ const mostPlaces = 4
 // sentence for each file.
 func (n *Notes) written(d *model.Declaration) []Sentence {
 	var out []Sentence
-	left := 0
-	for i := 0; i < len(d.Occurrences); {
-		first, end := d.Occurrences[i], i+1
-		for end < len(d.Occurrences) && d.Occurrences[end].File == first.File && Conditions(d.Occurrences[end]) == Conditions(first) {
+	occurrences, left := n.seen(d), 0
+	for i := 0; i < len(occurrences); {
+		first, end := occurrences[i], i+1
+		for end < len(occurrences) && occurrences[end].File == first.File && Conditions(occurrences[end]) == Conditions(first) {
 			end++
 		}
 		if len(out) == mostPlaces {
@@ -310,7 +310,7 @@ func (n *Notes) written(d *model.Declaration) []Sentence {
 		key, lines := "written", strconv.Itoa(int(first.Line))
 		if end > i+1 {
 			key = "written-lines"
-			for _, o := range d.Occurrences[i+1 : min(end, i+mostPlaces)] {
+			for _, o := range occurrences[i+1 : min(end, i+mostPlaces)] {
 				lines += n.say("comma") + strconv.Itoa(int(o.Line))
 			}
 			if end > i+mostPlaces {
@@ -330,6 +330,21 @@ func (n *Notes) written(d *model.Declaration) []Sentence {
 		out = append(out, Sentence{{Text: n.say("more-places", "n", strconv.Itoa(left))}})
 	}
 	return out
+}
+
+// seen are the places where what the page shows of a declaration stands: not those of overloads
+// that are kept from users.
+func (n *Notes) seen(d *model.Declaration) []model.At {
+	if len(d.Occurrences) < 2 || d.Speaks(model.Words).Callable == nil {
+		return d.Occurrences
+	}
+	kept := map[*model.Occurrence]bool{}
+	for _, form := range n.Links.FormsInReach(d) {
+		for _, at := range form.Occurrences {
+			kept[at.Occurrence] = true
+		}
+	}
+	return slices.DeleteFunc(slices.Clone(d.Occurrences), func(at model.At) bool { return !kept[at.Occurrence] })
 }
 
 // Conditions are what must hold for an occurrence to exist.
