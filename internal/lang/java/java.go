@@ -23,6 +23,7 @@ type FrontEnd struct{}
 var habits = model.Habits{
 	Language: "java", Name: "Java", Dialect: "htmltags", Fences: []string{"java"},
 	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, TypeFirst: true, Always: []string{"java.lang"}, Unbound: []string{"static"}, BareEnd: true, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true, TakesParts: true,
+	Telling: []string{"static", "volatile"},
 	OfAll:   []string{"equals", "hashCode", "toString", "clone", "finalize", "getClass", "notify", "notifyAll", "wait"},
 	OfEnums: []string{"compareTo", "describeConstable", "getDeclaringClass", "name", "ordinal", "valueOf", "values"},
 	Self:    []string{"this"}, Nothing: []string{"", "void", "Void"}, Started: []string{"main"},

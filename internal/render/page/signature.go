@@ -1,6 +1,7 @@
 package page
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -209,6 +210,11 @@ func (m *Maker) BehindName(d *model.Declaration) (out []Token) {
 	return out
 }
 
+// onlyModifiers reports whether no type has begun yet.
+func onlyModifiers(list []Token) bool {
+	return !slices.ContainsFunc(list, func(t Token) bool { return t.Kind != model.TokenKeyword || !strings.HasSuffix(t.Text, " ") })
+}
+
 // typeBefore is what stands between the modifiers and the name of a member. Modifiers have
 // their blank with them.
 func (m *Maker) typeBefore(d *model.Declaration, at model.At) (out []Token) {
@@ -220,7 +226,7 @@ func (m *Maker) typeBefore(d *model.Declaration, at model.At) (out []Token) {
 				out = append([]Token{{Kind: model.TokenPunctuation, Text: " "}}, out...)
 			}
 			return out
-		case len(out) == 0 && t.Kind == model.TokenKeyword && strings.HasSuffix(t.Text, " "):
+		case t.Kind == model.TokenKeyword && strings.HasSuffix(t.Text, " ") && (d.Kind() == model.KindConstant || !slices.Contains(d.Module.Library.Habits.Telling, strings.TrimSpace(t.Text))) && onlyModifiers(out):
 		case t.Kind != model.TokenComment:
 			out = append(out, m.Token(d, at, t))
 		}

@@ -343,7 +343,7 @@ public class Flawed {
 	assert.Equal(t, []string{
 		"Agent.java:17:17 deprecated-without-advice enum-member Agent.Certainty.SOME is deprecated, but its comment does not say what to use instead",
 		`Flawed.java:3:24 broken-reference "Bookings" is not declared; did you mean Booking?`,
-		"Flawed.java:3:67 malformed-comment <Vessel> is opened here and never closed",
+		"Flawed.java:3:67 malformed-comment <Vessel> is not an HTML element, so it is shown as text; put code into {@code ...}, or write &lt; for the sign",
 		"Flawed.java:7:13 phantom-parameter Flawed.moor has no parameter vesel; did you mean vessel?",
 		`Flawed.java:9:6 unknown-tag "@retrun" is not a known word here; did you mean @return?`,
 		"Flawed.java:11:19 undescribed-parameter parameter hours of Flawed.moor is not described",
