@@ -353,7 +353,7 @@ public class Flawed
 	assert.Equal(t, []string{
 		`Flawed.cs:3:37 broken-reference "Boards" is not declared; did you mean Board?`,
 		`Flawed.cs:3:74 malformed-comment "&" begins markup here; write &amp; for the sign itself`,
-		"Flawed.cs:3:82 malformed-comment <Vessel> is not an HTML element, so it is shown as text; put code into {@code ...}, or write &lt; for the sign",
+		"Flawed.cs:3:82 malformed-comment <Vessel> is opened here and never closed",
 		"Flawed.cs:7:22 phantom-parameter Flawed.Show has no parameter vesel; did you mean vessel?",
 		`Flawed.cs:9:9 unknown-tag "<retuns>" is not a known word here; did you mean <returns>?`,
 		"Flawed.cs:10:16 undescribed-parameter parameter hours of Flawed.Show is not described",
