@@ -27,11 +27,12 @@ prose:             source
 prose/formula:     prose source
 prose/markdown:    prose prose/formula source
 prose/markup:      -
+prose/snippet:     prose/markup
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model source
 lang/csharp:       lang lexing model prose/markup source xmlpath
-lang/java:         lang lexing model source
+lang/java:         lang lexing model prose/markup prose/snippet source
 lang/python:       lang lexing model source
 lang/script:       lang lexing model source
 lang/madeup:       lang lexing model finding source
@@ -41,7 +42,7 @@ comment/gocomment:     model prose source
 comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source
 comment/blocktags:     model nearest prose prose/markdown source
-comment/htmltags:  model nearest prose prose/markup source
+comment/htmltags:  model nearest prose prose/markup prose/snippet source
 comment/xmltags:   memberid model nearest prose prose/markup source xmlpath
 comment:           comment/blocktags comment/docstring comment/gocomment comment/htmltags comment/xmltags model prose prose/markdown source
 parallel:          -

@@ -9,6 +9,7 @@ package prose
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 
 	"codrel/internal/source"
@@ -76,7 +77,7 @@ type Node struct {
 	Loose         bool // of a List: items are separated by blank lines
 	Span          source.Span
 	Text          string // of Text, Code, CodeBlock, Formula and Display
-	Info          string // of a CodeBlock: the fence's words; of a List: Terms or Footnotes, or ""; of a Strong: what it is the label of, see [Label]
+	Info          string // of a CodeBlock: the fence's words; of what is in one, see [MarkInfo]; of a List: Terms or Footnotes, or ""; of a Strong: what it is the label of, see [Label]
 	Named         *Name  // what a Reference or Code names, where the dialect takes it apart itself
 	Target        string // of Link, Image, Reference, Insert and Taken; of a label its version
 	Children      []Node
@@ -212,4 +213,16 @@ func abbreviated(before string) bool {
 		return true
 	}
 	return len(word) == 1 && word[0] >= 'A' && word[0] <= 'Z' && len(before) > 1
+}
+
+// MarkInfo is the Info of a node in a CodeBlock, which marks a part of its code: from where to
+// where, in bytes of its Text.
+func MarkInfo(from, to int) string { return strconv.Itoa(from) + ":" + strconv.Itoa(to) }
+
+// MarkSpan is the part of the code that such a node marks, in a text of a length.
+func (n *Node) MarkSpan(length int) (from, to int) {
+	before, behind, _ := strings.Cut(n.Info, ":")
+	from, _ = strconv.Atoi(before)
+	to, _ = strconv.Atoi(behind)
+	return min(max(from, 0), length), min(max(to, from, 0), length)
 }

@@ -522,18 +522,29 @@ func (p *parser) ending(name string, from, to int) (begin, behind int) {
 func (b *builder) preformatted(at, from, to int) int {
 	stop, end := b.ending("pre", from, to)
 	b.closeLine(at)
-	code := strings.Trim(b.plain(from, stop), "\r\n")
+	marked, marks := b.marked(from, stop)
+	code := strings.Trim(marked, "\r\n")
 	if strings.TrimSpace(code) == "" {
 		return end
 	}
-	node := prose.Node{Kind: prose.CodeBlock, Text: markup.Undented(code) + "\n", Span: b.span(at, end)}
+	node := b.codeBlock(code, b.span(at, end), marks)
 	if b.holdsBlocks() {
 		b.add(node)
 	} else {
 		b.line(at)
-		b.add(prose.Node{Kind: prose.Code, Text: code, Span: node.Span})
+		b.add(prose.Node{Kind: prose.Code, Text: markup.Plain(code), Span: node.Span})
 	}
 	return end
+}
+
+// codeBlock is code with the signs of marks in it, which nodes tell of in the order of their
+// opening.
+func (b *builder) codeBlock(code string, span source.Span, marks []prose.Node) prose.Node {
+	text, spans := markup.Unmarked(markup.Undented(code) + "\n")
+	for i := range min(len(marks), len(spans)) {
+		marks[i].Info = prose.MarkInfo(spans[i][0], spans[i][1])
+	}
+	return prose.Node{Kind: prose.CodeBlock, Text: text, Span: span, Children: marks[:min(len(marks), len(spans))]}
 }
 
 // code reads an element of code in a line: its text alone counts, and the references in it.
@@ -563,7 +574,19 @@ func (b *builder) code(e markup.Tag, at, from, to int) int {
 
 // plain is a piece of the text without tags of elements, and with what inline markup.Tags show.
 func (b *builder) plain(from, to int) string {
+	text, _ := b.marked(from, to)
+	return markup.Plain(text)
+}
+
+// marks are the elements that mark a part of code, with what becomes of them.
+var marks = map[string]prose.Kind{"b": prose.Strong, "strong": prose.Strong, "mark": prose.Strong, "i": prose.Emphasis, "em": prose.Emphasis}
+
+// marked is such a piece with the signs of marks around what elements and links mark, and the
+// nodes of those.
+func (b *builder) marked(from, to int) (string, []prose.Node) {
 	var out strings.Builder
+	var nodes []prose.Node
+	var open []string
 	for at := from; at < to; {
 		switch c := b.parser.text[at]; {
 		case c == '{' && at+1 < to && b.parser.text[at+1] == '@':
@@ -575,9 +598,15 @@ func (b *builder) plain(from, to int) string {
 				default:
 					content, stop := b.trimmed(rest, end)
 					text := b.parser.text[content:stop]
-					if name, _, label := b.first(content, stop); word == "link" || word == "linkplain" {
-						if text = display(name); label < stop {
+					if word == "link" || word == "linkplain" {
+						label := b.parser.nameEnd(content, stop)
+						name := b.parser.text[content:label]
+						if text = display(name); strings.TrimSpace(b.parser.text[label:stop]) != "" {
 							text = strings.TrimSpace(b.parser.text[label:stop])
+						}
+						if name != "" && !strings.Contains(text, "\n") {
+							nodes = append(nodes, prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: target(name), Span: b.span(at, end+1)})
+							text = markup.Open + text + markup.Close
 						}
 					}
 					out.WriteString(text)
@@ -589,6 +618,17 @@ func (b *builder) plain(from, to int) string {
 			at++
 		case c == '<':
 			if e, ok := markup.ReadTag(b.parser.text[at:to]); ok && elements[e.Name] != 0 || ok && e.Name == "p" {
+				kind, isMark := marks[e.Name]
+				switch n := len(open) - 1; {
+				case !isMark || e.Empty:
+				case !e.Closing:
+					nodes = append(nodes, prose.Node{Kind: kind, Span: b.span(at, at+e.Length)})
+					open = append(open, e.Name)
+					out.WriteString(markup.Open)
+				case n >= 0 && open[n] == e.Name:
+					open = open[:n]
+					out.WriteString(markup.Close)
+				}
 				at += e.Length
 				continue
 			}
@@ -599,9 +639,9 @@ func (b *builder) plain(from, to int) string {
 			for next < to && b.parser.text[next] != '<' && b.parser.text[next] != '{' {
 				next++
 			}
-			out.WriteString(html.UnescapeString(b.parser.text[at:next]))
+			out.WriteString(markup.Plain(html.UnescapeString(b.parser.text[at:next])))
 			at = next
 		}
 	}
-	return out.String()
+	return out.String(), nodes
 }

@@ -244,17 +244,7 @@ func (p *parser) see(from, to int) []prose.Node {
 // reference makes a reference of "Name label", whose label may be missing.
 func (p *parser) reference(from, to int, code bool) prose.Node {
 	from, to = p.trimmed(from, to)
-	end, depth := from, 0
-	for ; end < to; end++ {
-		c := p.text[end]
-		if c == '(' || c == '<' {
-			depth++
-		} else if (c == ')' || c == '>') && depth > 0 {
-			depth--
-		} else if depth == 0 && strings.IndexByte(" \t\r\n", c) >= 0 {
-			break
-		}
-	}
+	end := p.nameEnd(from, to)
 	written := p.text[from:end]
 	span := p.span(from, max(end, from))
 	n := prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: target(written), Span: span}
@@ -268,6 +258,23 @@ func (p *parser) reference(from, to int, code bool) prose.Node {
 	}
 	n.Children = []prose.Node{shown}
 	return n
+}
+
+// nameEnd is the offset behind the name that a reference begins with: blanks may stand in its
+// brackets.
+func (p *parser) nameEnd(from, to int) int {
+	end, depth := from, 0
+	for ; end < to; end++ {
+		c := p.text[end]
+		if c == '(' || c == '<' {
+			depth++
+		} else if (c == ')' || c == '>') && depth > 0 {
+			depth--
+		} else if depth == 0 && strings.IndexByte(" \t\r\n", c) >= 0 {
+			break
+		}
+	}
+	return end
 }
 
 // target is the name that a reference means: "#moor(int)" is a member of what is around,

@@ -4,7 +4,8 @@ import (
 	"strings"
 
 	"codrel/internal/prose"
-	"codrel/internal/prose/markup"
+	"codrel/internal/prose/snippet"
+	"codrel/internal/source"
 )
 
 // This file reads inline tags.
@@ -93,30 +94,29 @@ func (b *builder) snippet(from, to, at, end int) {
 	if i := strings.IndexByte(code, '\n'); i >= 0 && strings.TrimSpace(code[:i]) == "" {
 		code = code[i+1:]
 	}
-	lines := strings.Split(code, "\n")
-	kept := lines[:0]
-	for _, l := range lines {
-		before, mark, found := strings.Cut(l, "// @") // what is said of how to show it
-		if found && isMark(mark) {
-			if l = strings.TrimRight(before, " \t"); strings.TrimSpace(l) == "" {
-				continue
-			}
-		}
-		kept = append(kept, l)
+	region := ""
+	if i := strings.Index(b.parser.text[from:from+colon], "region="); i >= 0 {
+		region = strings.Trim(strings.Fields(b.parser.text[from+i+len("region="):from+colon] + " ")[0], `"'`)
 	}
+	shown, marks, _ := snippet.Read(code, region)
 	b.closeLine(at)
-	node := prose.Node{Kind: prose.CodeBlock, Info: "java", Text: markup.Undented(strings.Join(kept, "\n")) + "\n", Span: b.span(at, end)}
-	if b.holdsBlocks() && strings.TrimSpace(node.Text) != "" {
+	node := b.codeBlock(strings.TrimRight(shown, " \t\r\n"), b.span(at, end), b.marksOf(marks, b.span(at, end)))
+	if node.Info = "java"; b.holdsBlocks() && strings.TrimSpace(node.Text) != "" {
 		b.add(node)
 	}
 }
 
-// isMark reports whether a remark in a snippet speaks of how to show it.
-func isMark(text string) bool {
-	for _, word := range []string{"start", "end", "highlight", "replace", "link"} {
-		if strings.HasPrefix(text, word) {
-			return true
+// marksOf are the nodes of the marks of a snippet.
+func (b *builder) marksOf(marks []snippet.Mark, span source.Span) (out []prose.Node) {
+	for _, m := range marks {
+		n := prose.Node{Kind: prose.Strong, Span: span}
+		switch {
+		case m.Target != "":
+			n = prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: target(m.Target), Span: span}
+		case m.Type == "italic":
+			n.Kind = prose.Emphasis
 		}
+		out = append(out, n)
 	}
-	return false
+	return out
 }

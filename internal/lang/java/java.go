@@ -36,8 +36,9 @@ func (FrontEnd) Habits() *model.Habits { return &habits }
 func (FrontEnd) Extensions() []string { return []string{".java"} }
 
 // SkipFolders are those of tools. What builds write, in "target" and "build", is left out by
-// what the repository ignores: packages are called so as well.
-func (FrontEnd) SkipFolders() []string { return []string{".gradle", ".mvn", "node_modules"} }
+// what the repository ignores: packages are called so as well. "snippet-files" are parts of
+// comments.
+func (FrontEnd) SkipFolders() []string { return []string{".gradle", ".mvn", "node_modules", "snippet-files"} }
 
 // unnamed is the module of files that name no package.
 const unnamed = "unnamed"

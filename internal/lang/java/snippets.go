@@ -7,6 +7,8 @@ import (
 	"strings"
 
 	"codrel/internal/model"
+	"codrel/internal/prose/markup"
+	"codrel/internal/prose/snippet"
 )
 
 // This file puts code of other files into comments that show it: "{@snippet file=...}" and
@@ -77,18 +79,50 @@ func (r *reader) snippet(doc *model.Doc, from, to int, attributes map[string]str
 	}
 	places := doc.Places()
 	missing := model.Untaken{Span: places.Span(from, to), File: file}
-	code, found := r.snippetFile(file)
+	text, found := r.snippetFile(file)
 	if !found {
 		r.Facts.Untaken = append(r.Facts.Untaken, missing)
 		return ""
 	}
-	code, found = region(code, attributes["region"])
+	code, marks, found := snippet.Read(text, attributes["region"])
 	if !found {
 		missing.Part = attributes["region"]
 		r.Facts.Untaken = append(r.Facts.Untaken, missing)
 		return ""
 	}
-	return "<pre>" + snippetSigns.Replace(html.EscapeString(code)) + "</pre>"
+	return "<pre>" + marked(snippetSigns.Replace(html.EscapeString(code)), marks) + "</pre>"
+}
+
+// marked is the HTML of code with the marks of a snippet as elements and links.
+func marked(code string, marks []snippet.Mark) string {
+	var b strings.Builder
+	var closing string
+	for n := 0; ; {
+		i := strings.Index(code, markup.Open)
+		if j := strings.Index(code, markup.Close); j >= 0 && (i < 0 || j < i) {
+			b.WriteString(code[:j] + closing)
+			code = code[j+len(markup.Close):]
+			continue
+		}
+		if i < 0 || n == len(marks) {
+			return b.String() + code
+		}
+		b.WriteString(code[:i])
+		code = code[i+len(markup.Open):]
+		m := marks[n]
+		n++
+		switch {
+		case m.Target != "":
+			b.WriteString("{@link " + m.Target + " ")
+			closing = "}"
+		case m.Type == "italic":
+			b.WriteString("<i>")
+			closing = "</i>"
+		default:
+			b.WriteString("<b>")
+			closing = "</b>"
+		}
+	}
 }
 
 // snippetSigns keep the signs of tags in code from being read as such.
@@ -114,43 +148,4 @@ func (r *reader) snippetFile(file string) (text string, found bool) {
 			return "", false
 		}
 	}
-}
-
-// region is the part of a snippet's file with a name, or all of it, without the remarks that
-// say how to show it.
-func region(text, name string) (code string, found bool) {
-	var out strings.Builder
-	found = name == ""
-	inside, depth := found, 0
-	for line := range strings.Lines(text) {
-		before, mark, marked := strings.Cut(line, "@")
-		if marked = marked && (strings.Contains(before, "//") || strings.Contains(before, "#")); marked {
-			word, rest, _ := strings.Cut(strings.TrimSpace(mark), " ")
-			switch word {
-			case "start":
-				if inside && name != "" {
-					depth++
-				} else if readAttributes(rest)["region"] == name && name != "" {
-					inside, found = true, true
-				}
-				continue
-			case "end":
-				if inside && name != "" {
-					if depth--; depth < 0 {
-						return out.String(), true
-					}
-				}
-				continue
-			case "highlight", "replace", "link":
-				if line = strings.TrimRight(before, " \t/#"); strings.TrimSpace(line) == "" {
-					continue
-				}
-				line += "\n"
-			}
-		}
-		if inside {
-			out.WriteString(line)
-		}
-	}
-	return out.String(), found
 }

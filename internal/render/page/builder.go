@@ -63,7 +63,7 @@ func (b *Builder) block(out []Block, n *prose.Node) []Block {
 			Kind: Heading, Level: int(n.Level), Text: prose.Plain(n.Children), Of: b.Scope.Declaration, Inlines: b.Inlines(n.Children),
 		})
 	case prose.CodeBlock:
-		return append(out, Block{Kind: Code, Text: n.Text, Info: n.Info})
+		return append(out, Block{Kind: Code, Text: n.Text, Info: n.Info, Marks: b.marks(n)})
 	case prose.List:
 		return append(out, b.list(n))
 	case prose.Item:
@@ -151,6 +151,25 @@ func (b *Builder) inline(out []Inline, n *prose.Node) []Inline {
 		return append(out, b.inheritedInLine(n)...)
 	}
 	return append(out, b.Inlines(n.Children)...)
+}
+
+// marks are the marked parts of a block of code.
+func (b *Builder) marks(code *prose.Node) (out []Mark) {
+	for i := range code.Children {
+		n := &code.Children[i]
+		m := Mark{Kind: Strong}
+		m.From, m.To = n.MarkSpan(len(code.Text))
+		switch n.Kind {
+		case prose.Reference:
+			m.Kind, m.Target = Link, &Target{Target: b.Links.ResolveNode(b.Scope, n).Target}
+		case prose.Emphasis:
+			m.Kind = Emphasis
+		}
+		if len(out) == 0 || m.From >= out[len(out)-1].To { // marks stand apart
+			out = append(out, m)
+		}
+	}
+	return out
 }
 
 // strong is strong text, or the label of a note.

@@ -50,6 +50,14 @@ type Block struct {
 	Inlines []Inline           // of a Paragraph, Heading, Display or Bare, and the first line of an Item
 	Blocks  []Block            // of a List its items; of an Item or Quote what is in it
 	Rows    []Row              // of a Table
+	Marks   []Mark             // of Code, in the order of where they begin
+}
+
+// Mark is a part of code that is shown in another way.
+type Mark struct {
+	From, To int        // bytes of the code
+	Kind     InlineKind // Strong, Emphasis, or Link
+	Target   *Target    // of a Link
 }
 
 // Row is one row of a table.

@@ -252,7 +252,7 @@ class Wake { @Override void all() {} }
 	const night = "reference/tide-client/tide.client/Night.html"
 	text := page(night)
 	assert.Contains(t, text, "tide table, up to 12 hours.")
-	assert.Contains(t, text, "if (night) { wake(); } class Wake { @Override void all() {} }")
+	assert.Contains(t, text, "if ( night ) { wake(); } class Wake { @Override void all() {} }")
 	assert.Contains(t, text, "kept")
 	assert.NotContains(t, text, "gone")
 	assert.Contains(t, text, "depth")

@@ -145,22 +145,66 @@ func (w *proseWriter) codeBlock(b *page.Block) {
 	word, _, _ := strings.Cut(strings.TrimSpace(b.Info), " ")
 	scanner, ok := w.v.fenced(strings.ToLower(word)).(lang.Scanner)
 	if !ok {
-		w.escaped(text)
+		c := codeMarks{w: w, text: text, marks: b.Marks}
+		c.write(0, len(text), "", "")
 		return
 	}
 	at := int32(0)
+	c := codeMarks{w: w, text: text, marks: b.Marks}
 	for _, p := range scanner.Scan(text, nil) {
 		as, ok := pieceMarks[p.Class]
 		if !ok {
 			continue
 		}
-		w.escaped(text[at:p.Span.Start])
-		w.raw(markTags[as][0])
-		w.escaped(p.Span.In(text))
-		w.raw(markTags[as][1])
+		c.write(int(at), int(p.Span.Start), "", "")
+		c.write(int(p.Span.Start), int(p.Span.End), markTags[as][0], markTags[as][1])
 		at = p.Span.End
 	}
-	w.escaped(text[at:])
+	c.write(int(at), len(text), "", "")
+}
+
+// codeMarks writes code in which parts are marked.
+type codeMarks struct {
+	w     *proseWriter
+	text  string
+	marks []page.Mark // those that are not yet passed
+}
+
+// write writes a stretch of the code between two tags, with the tags of marks around its parts.
+func (c *codeMarks) write(from, to int, open, end string) {
+	for from < to {
+		for len(c.marks) > 0 && c.marks[0].To <= from {
+			c.marks = c.marks[1:]
+		}
+		stop, before, behind := to, "", ""
+		if len(c.marks) > 0 {
+			switch m := c.marks[0]; {
+			case m.From > from:
+				stop = min(to, m.From)
+			default:
+				stop = min(to, m.To)
+				before, behind = c.w.markOf(m)
+			}
+		}
+		c.w.raw(before + open)
+		c.w.escaped(c.text[from:stop])
+		c.w.raw(end + behind)
+		from = stop
+	}
+}
+
+// markOf is the tags around a marked part of code.
+func (w *proseWriter) markOf(m page.Mark) (open, end string) {
+	switch m.Kind {
+	case page.Link:
+		if href := w.v.target(m.Target); href != "" {
+			return `<a href="` + escape(href) + `">`, "</a>"
+		}
+		return "", ""
+	case page.Emphasis:
+		return "<em>", "</em>"
+	}
+	return "<mark>", "</mark>"
 }
 
 func (w *proseWriter) block(b *page.Block) {
