@@ -25,6 +25,7 @@ type Relations struct {
 	RaisedBy      []*model.Declaration // callables that fail with the type
 	TakenBy       []*model.Declaration // callables with a parameter of the type
 	ReturnedBy    []*model.Declaration // callables with a result of the type
+	AddedBy       []*model.Declaration // what is called as if it were a member of the type
 }
 
 // Relations are those of a declaration; never nil.
@@ -43,6 +44,7 @@ type relation struct {
 }
 
 func takenBy(r *Relations) *[]*model.Declaration       { return &r.TakenBy }
+func addedBy(r *Relations) *[]*model.Declaration       { return &r.AddedBy }
 func returnedBy(r *Relations) *[]*model.Declaration    { return &r.ReturnedBy }
 func extends(r *Relations) *[]*model.Declaration       { return &r.Extends }
 func extendedBy(r *Relations) *[]*model.Declaration    { return &r.ExtendedBy }
@@ -77,7 +79,7 @@ func (x *Index) relate() {
 	for _, r := range x.related {
 		for _, list := range []*[]*model.Declaration{
 			&r.Implements, &r.ImplementedBy, &r.Extends, &r.ExtendedBy, &r.Embeds, &r.EmbeddedIn, &r.Overrides, &r.OverriddenBy,
-			&r.TakenBy, &r.ReturnedBy, &r.RaisedBy,
+			&r.TakenBy, &r.ReturnedBy, &r.RaisedBy, &r.AddedBy,
 		} {
 			slices.SortFunc(*list, byID)
 			*list = slices.Compact(*list)
@@ -119,6 +121,9 @@ func (x *Index) uses(m *model.Module) []relation {
 			out = x.inherits(out, d)
 		}
 		for o := range x.occurrencesInReach(d) {
+			if typ := x.addsTo(d, o); typ != nil {
+				out = append(out, relation{typ, d, addedBy})
+			}
 			if o.Callable == nil {
 				continue
 			}
@@ -149,6 +154,32 @@ func (x *Index) mentions(out []relation, d *model.Declaration, o model.At, param
 	}
 	return out
 }
+
+// addsTo is the type whose member a declaration seems to be where it is used, in languages in
+// which others may add some, or nil.
+func (x *Index) addsTo(d *model.Declaration, o model.At) *model.Declaration {
+	if h := d.Module.Library.Habits; h == nil || !h.Extensions || d.Parent == nil || d.Kind().IsType() {
+		return nil
+	}
+	begun := false
+	for t := range o.Tokens(o.Signature) {
+		switch text := strings.TrimSpace(t.Text); {
+		case t.Kind == model.TokenKeyword && (text == "this" || text == "extension"):
+			begun = true
+		case begun && t.Kind == model.TokenType:
+			if typ := x.TypeOf(d, o.File, t).Declaration; typ != nil && typ.Kind().IsType() && x.InReach(typ) && typ != d.Parent {
+				return typ
+			}
+			return nil
+		case begun && (t.Kind == model.TokenTypeParam || t.Kind == model.TokenParameter || t.Kind == model.TokenName || t.Kind == model.TokenKeyword && !passing[text]):
+			return nil
+		}
+	}
+	return nil
+}
+
+// passing are the words before the type of a parameter.
+var passing = map[string]bool{"ref": true, "in": true, "readonly": true, "scoped": true, "out": true}
 
 // statedAs is how a type says that it has another one for a base.
 func (x *Index) statedAs(d, base *model.Declaration) model.Inheritance {

@@ -88,6 +88,7 @@ var english = Texts{
 	"crowd":            "{all} are listed below, one per line.",
 	"lines-from":       "with signatures, from {name} on",
 	"gone-mark":        "Deprecated.",
+	"added":            "Extension members",
 	"makers":           "Constructors",
 	"relations":        "Relationships",
 	"whole-module":     "Everything on one page",

@@ -81,6 +81,7 @@ var german = Texts{
 	"crowd":            "{all} stehen unten, je eine Zeile.",
 	"lines-from":       "mit Signaturen, ab {name}",
 	"gone-mark":        "Veraltet.",
+	"added":            "Erweiterungen",
 	"makers":           "Konstruktoren",
 	"relations":        "Beziehungen",
 	"whole-module":     "Alles auf einer Seite",

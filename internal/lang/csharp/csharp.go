@@ -24,7 +24,7 @@ type FrontEnd struct{}
 
 var habits = model.Habits{
 	Language: "csharp", Name: "C#", Dialect: "xmltags", Fences: []string{"csharp", "cs", "c#"},
-	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, Partial: true, ByArity: true, SeesOuter: true, TypeFirst: true, Unbound: []string{"static", "const"}, BareEnd: true, Contracts: true, Accessors: true, NameMarks: []string{"::"}, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
+	PathMark: ".", ByPath: true, Bare: true, Apart: true, SeesInner: true, Partial: true, ByArity: true, SeesOuter: true, TypeFirst: true, Unbound: []string{"static", "const"}, BareEnd: true, Contracts: true, Accessors: true, NameMarks: []string{"::"}, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true, Extensions: true,
 	Telling: []string{"static", "abstract", "virtual", "override", "sealed", "required", "readonly", "volatile"},
 	OfAll:   []string{"Equals", "GetHashCode", "ToString", "GetType", "Finalize", "MemberwiseClone", "ReferenceEquals"},
 	OfEnums: []string{"CompareTo", "GetName", "GetNames", "GetTypeCode", "GetValues", "HasFlag", "IsDefined", "Parse", "TryParse"},

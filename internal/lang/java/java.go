@@ -38,7 +38,9 @@ func (FrontEnd) Extensions() []string { return []string{".java"} }
 // SkipFolders are those of tools. What builds write, in "target" and "build", is left out by
 // what the repository ignores: packages are called so as well. "snippet-files" are parts of
 // comments.
-func (FrontEnd) SkipFolders() []string { return []string{".gradle", ".mvn", "node_modules", "snippet-files"} }
+func (FrontEnd) SkipFolders() []string {
+	return []string{".gradle", ".mvn", "node_modules", "snippet-files"}
+}
 
 // unnamed is the module of files that name no package.
 const unnamed = "unnamed"

@@ -38,6 +38,10 @@ type action struct {
 	pattern      *regexp.Regexp // what it is for; nil for the whole line
 }
 
+// Of what a person would never write so much, what is beyond is shown as it is: what begins
+// for several lines, and the marks of a line.
+const mostOpen, mostMarks = 30, 300
+
 type reader struct {
 	region string
 	inside bool
@@ -59,6 +63,7 @@ func (r *reader) line(line string) {
 			switch {
 			case a.word == "end":
 				r.end(a.region)
+			case len(r.open) == mostOpen && (a.word == "start" || a.lines):
 			case a.word == "start":
 				r.open = append(r.open, a)
 				if a.region == r.region && r.region != "" && !r.ended {
@@ -217,12 +222,15 @@ func (r *reader) marked(all []action, line string) string {
 		}
 		var spans [][]int
 		if a.pattern != nil {
-			spans = a.pattern.FindAllStringIndex(body, -1)
+			spans = a.pattern.FindAllStringIndex(body, mostMarks)
 		} else if text := strings.TrimLeft(body, " \t"); text != "" {
 			spans = [][]int{{len(body) - len(text), len(body)}}
 		}
 		for _, s := range spans {
 			meets := func(p part) bool { return s[0] < p.to && p.from < s[1] }
+			if len(parts) == mostMarks {
+				break
+			}
 			if s[0] < s[1] && !slices.ContainsFunc(parts, meets) {
 				parts = append(parts, part{s[0], s[1], a.mark()})
 			}

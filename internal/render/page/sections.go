@@ -23,6 +23,7 @@ const (
 	TypeHead                           // what a type is: its plate, notes and text
 	TypeConstants                      // the constants of a type
 	TypeMakers                         // what gives a type
+	AddedNames                         // what others add to a type
 	MemberGroup                        // the members of a type that belong together
 	InheritedNames                     // what a type has from its bases
 	TypeRelations                      // what else a type has to do with
@@ -97,6 +98,9 @@ func (n *Notes) typeSections(d *model.Declaration) []Section {
 	}
 	for i, g := range n.Plan.MembersOf(d) {
 		out = append(out, Section{Kind: MemberGroup, Of: d, Group: g, First: i == 0})
+	}
+	if list := n.Links.Relations(d).AddedBy; len(list) > 0 {
+		out = append(out, Section{Kind: AddedNames, Of: d, List: list})
 	}
 	if from := n.Plan.Inherited(d); len(from) > 0 {
 		out = append(out, Section{Kind: InheritedNames, Of: d, Inherited: from})

@@ -18,13 +18,15 @@ type Relation struct {
 }
 
 // Relations are what a type has to do with, in the order in which it is read.
-// Ways to make the type are no part of them: they stand on its page before.
+// Ways to make the type, and what is added to it, are no part of them: they stand on its page
+// before.
 func (p *Plan) Relations(d *model.Declaration) []Relation {
 	r := p.Links.Relations(d)
-	makers := p.Makers(d)
+	makers, added := p.Makers(d), r.AddedBy
+	takers := slices.DeleteFunc(slices.Clone(r.TakenBy), func(d *model.Declaration) bool { return slices.Contains(added, d) })
 	others := slices.DeleteFunc(slices.Clone(r.ReturnedBy), func(d *model.Declaration) bool { return slices.Contains(makers, d) })
 	all := []Relation{
-		{"fulfils", r.Implements}, {"implemented", r.ImplementedBy}, {"extends", r.Extends}, {"extended", r.ExtendedBy}, {"embeds", r.Embeds}, {"embedded", r.EmbeddedIn}, {"taken", r.TakenBy}, {"returned", others}, {"raised", r.RaisedBy},
+		{"fulfils", r.Implements}, {"implemented", r.ImplementedBy}, {"extends", r.Extends}, {"extended", r.ExtendedBy}, {"embeds", r.Embeds}, {"embedded", r.EmbeddedIn}, {"taken", takers}, {"returned", others}, {"raised", r.RaisedBy},
 	}
 	return slices.DeleteFunc(all, func(r Relation) bool { return len(r.Names) == 0 })
 }

@@ -369,3 +369,38 @@ public class Flawed
 		`Flawed.cs:26:9 broken-reference "a/[" finds nothing in some.xml`,
 	}, got)
 }
+
+// What is added to a type from outside stands on its page, and what is static is said so.
+func TestCSharpAddedMembers(t *testing.T) {
+	page := surfaceOf(t, `
+-- box/Box.csproj --
+<Project></Project>
+-- box/Box.cs --
+namespace Tide;
+/// <summary>A box.</summary>
+public struct Box
+{
+    /// <summary>All there are.</summary>
+    public static int Count { get; }
+}
+/// <summary>Adds.</summary>
+public static class Boxes
+{
+    /// <summary>Opens one.</summary>
+    public static void Open(this in Box box) { }
+    /// <summary>Takes one.</summary>
+    public static void Take(Box box) { }
+    /// <summary>For all.</summary>
+    public static void Any<T>(this T it) { }
+    extension(Box box)
+    {
+        /// <summary>Half of it.</summary>
+        public int Half => 1;
+    }
+}
+`)
+	box := page("reference/box/Tide/Box.html")
+	assert.Contains(t, box, "Count static int { get ; }")
+	assert.Contains(t, box, "Extension members Half { get; } Half of it. Open (this in Box box) Opens one. Relationships Parameter of Boxes.Take .")
+	assert.NotContains(t, box, "For all")
+}
