@@ -425,6 +425,9 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 		}
 	}
 	if h := m.Library.Habits; h != nil && h.ByPath {
+		if t := x.inType(x.bareTarget(m, f, first), rest); !t.None() { // what is nearer outweighs the path of a module
+			return t
+		}
 		if t := x.byPath(m, strings.Split(name, ".")); !t.None() {
 			return t
 		}
@@ -435,6 +438,24 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 		}
 	}
 	return Target{}
+}
+
+// inType is what dotted names mean in a type: members of bases are its members as well.
+func (x *Index) inType(of Target, names string) Target {
+	d := of.Declaration
+	if d == nil || !d.Kind().IsType() {
+		return Target{}
+	}
+	for name := range strings.SplitSeq(names, ".") {
+		if own := d.Member(name); own != nil && own.Kind().IsType() {
+			d = own
+			continue
+		}
+		if d = x.innerOfBase(d, name); d == nil {
+			return Target{}
+		}
+	}
+	return Target{Declaration: d}
 }
 
 // byPath finds a name by the path of its module, as that is written inside of a module or
@@ -561,6 +582,10 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 	}
 	for i := range x.importsKnownAs(f, name) {
 		switch {
+		case i.name == "." && i.member != "*" && i.member != "":
+			if t := x.inTaken(m.Library, i, name); !t.None() {
+				return t
+			}
 		case i.name == "." && i.module != nil:
 			if t := x.gives(i.module, name, &trail{}); !t.None() {
 				return t
@@ -573,6 +598,20 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 		}
 	}
 	return x.always(m, name)
+}
+
+// inTaken is what a name means that comes in bare out of a type: a type in it, or something
+// that needs no object.
+func (x *Index) inTaken(lib *model.Library, i imported, name string) Target {
+	of := x.taken(lib, i, &trail{}).Declaration
+	if of == nil {
+		return Target{}
+	}
+	d := x.member(of, name)
+	if d == nil || !d.Kind().IsType() && d.Kind() != model.KindConstant && d.Kind() != model.KindEnumMember && !isUnbound(d) {
+		return Target{}
+	}
+	return Target{Declaration: d}
 }
 
 // always finds a bare name in the modules whose names every file sees.

@@ -26,7 +26,7 @@ func (x *Index) openPath(m *model.Module, names []string) bool {
 func (x *Index) takesFromOutside(m *model.Module, name string) bool {
 	for _, f := range m.Files {
 		for _, i := range x.imports[f] {
-			if (i.module == nil || x.elsewhere.open(i.module)) && i.member != "" && (i.name == name || i.name == "" || i.member == "*") { // "" is of what gives all its members
+			if (i.module == nil || x.elsewhere.open(i.module)) && i.member != "" && (i.name == name || i.name == "" || i.name == "." || i.member == "*") { // "" is of what gives all its members
 				return true
 			}
 		}

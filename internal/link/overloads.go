@@ -102,11 +102,12 @@ func hangsOn(typ string, params []model.Param) bool {
 
 // isUnbound reports whether a member stands for itself alone, whatever shares its name.
 func isUnbound(d *model.Declaration) bool {
-	h := d.Module.Library.Habits
-	if h == nil || len(h.Unbound) == 0 {
-		return false
-	}
-	return slices.ContainsFunc(d.Speaks(model.Words).Modifiers(), func(word string) bool { return slices.Contains(h.Unbound, word) })
+	return standsAlone(d.Speaks(model.Words), d.Module.Library.Habits)
+}
+
+// standsAlone reports whether an occurrence stands for itself alone.
+func standsAlone(at model.At, h *model.Habits) bool {
+	return h != nil && slices.ContainsFunc(at.Modifiers(), func(word string) bool { return slices.Contains(h.Unbound, word) })
 }
 
 // overrides reports whether a member takes the place of one of its name in a base. In
@@ -129,8 +130,11 @@ func (x *Index) FormAbove(member *model.Declaration, form *model.Form) (of *mode
 	if h := member.Module.Library.Habits; h == nil || !h.EachForm {
 		return nil, model.Form{}, false
 	}
+	if standsAlone(form.Head(), member.Module.Library.Habits) {
+		return nil, model.Form{}, false
+	}
 	for _, of := range x.Relations(member).Overrides {
-		aboves := x.FormsInReach(of)
+		aboves := x.boundForms(of)
 		if i := formAbove(form, aboves, of.Parent); i >= 0 {
 			return of, aboves[i], true
 		}

@@ -49,18 +49,15 @@ func (x *Index) overridden(d, member *model.Declaration) []*model.Declaration {
 		}
 		return nil
 	}
-	if isUnbound(member) {
-		return nil
-	}
 	var out []*model.Declaration
-	left := slices.Clone(x.FormsInReach(member))
+	left := x.boundForms(member)
 	for level := range x.levels(d) {
 		for _, base := range level {
 			of := alike(base, member)
-			if of == nil || of == member || !x.InReach(of) || isUnbound(of) || of.Speaks(model.Words).Callable == nil {
+			if of == nil || of == member || !x.InReach(of) || of.Speaks(model.Words).Callable == nil {
 				continue
 			}
-			aboves, all := x.FormsInReach(of), len(left)
+			aboves, all := x.boundForms(of), len(left)
 			left = slices.DeleteFunc(left, func(form model.Form) bool { return formAbove(&form, aboves, base) >= 0 })
 			if len(left) < all {
 				out = append(out, of)
@@ -71,6 +68,12 @@ func (x *Index) overridden(d, member *model.Declaration) []*model.Declaration {
 		}
 	}
 	return out
+}
+
+// boundForms are the forms of a member that its pages show, but for those that stand for
+// themselves alone.
+func (x *Index) boundForms(d *model.Declaration) []model.Form {
+	return slices.DeleteFunc(slices.Clone(x.FormsInReach(d)), func(f model.Form) bool { return standsAlone(f.Head(), d.Module.Library.Habits) })
 }
 
 // interfacesOf are the interfaces among the bases of a type that is none, on all levels.

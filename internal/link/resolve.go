@@ -260,11 +260,17 @@ func (x *Index) fit(found []Target, r prose.Name) []Target {
 		if t.Declaration == nil {
 			continue
 		}
-		if t.Declaration = called(t.Declaration, true); t.Declaration.Kind().IsCallable() || t.Declaration.Kind().IsType() {
+		if t.Declaration = called(t.Declaration, true); t.Declaration.Kind().IsCallable() || t.Declaration.Kind().IsType() || isRead(t.Declaration, r) {
 			kept = append(kept, t)
 		}
 	}
 	return kept
+}
+
+// isRead reports whether a reference asks for what the language makes to read a part of a
+// record, which is called as the part is.
+func isRead(d *model.Declaration, r prose.Name) bool {
+	return d.Kind() == model.KindField && d.Parent != nil && d.Parent.Kind() == model.KindRecord && len(r.Params) == 0
 }
 
 // withPages puts, for targets that have no page, another declaration of the same name in the

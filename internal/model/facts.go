@@ -397,7 +397,7 @@ type Doc struct {
 // Import is one import of a file, or a name under which the file re-exports what it has
 // under another.
 type Import struct {
-	Name         string `json:"name,omitempty"`         // the local name as written, or ""
+	Name         string `json:"name,omitempty"`         // the local name as written, or ""; "." where all names in the member come in bare
 	Assumed      string `json:"assumed,omitempty"`      // the local name where none is written and the module is unknown
 	Path         string `json:"path,omitempty"`         // "" for the file itself: a further name of what the member is
 	Member       string `json:"member,omitempty"`       // what is taken out of the module; "" for the module itself, "*" for all names

@@ -41,7 +41,7 @@ languages:         lang lang/csharp lang/golang lang/java lang/python lang/scrip
 comment/gocomment:     model prose source
 comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source
-comment/blocktags:     model nearest prose prose/markdown source
+comment/blocktags:     model nearest prose prose/markdown prose/markup prose/snippet source
 comment/htmltags:  model nearest prose prose/markup prose/snippet source
 comment/xmltags:   memberid model nearest prose prose/markup source xmlpath
 comment:           comment/blocktags comment/docstring comment/gocomment comment/htmltags comment/xmltags model prose prose/markdown source

@@ -1,5 +1,5 @@
-// Package blocktags reads the doc comments of JavaScript and TypeScript: Markdown
-// with block tags ("@param {number} depth - How deep.") and inline links.
+// Package blocktags reads the doc comments of JavaScript and TypeScript, and those of Java in
+// Markdown: Markdown with block tags ("@param {number} depth - How deep.") and inline links.
 //
 // It turns text into the prose tree and named sections and resolves nothing.
 package blocktags
@@ -16,9 +16,16 @@ import (
 // Parse reads one comment. own are words of the maintainer's.
 func Parse(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 	p := &parser{out: &prose.Sections{}, own: own}
-	lines := linesOf(doc)
+	return p.parse(linesOf(doc), nil)
+}
+
+// parse reads the lines of a comment. define may add definitions of links.
+func (p *parser) parse(lines []line, define func(fenced []bool)) *prose.Sections {
 	fenced := fences(lines)
 	p.findDefinitions(lines, fenced)
+	if define != nil {
+		define(fenced)
+	}
 	var block []line
 	word := line{}
 	for i, l := range lines {

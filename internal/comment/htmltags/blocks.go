@@ -604,7 +604,7 @@ func (b *builder) marked(from, to int) (string, []prose.Node) {
 						if text = display(name); strings.TrimSpace(b.parser.text[label:stop]) != "" {
 							text = strings.TrimSpace(b.parser.text[label:stop])
 						}
-						if name != "" && !strings.Contains(text, "\n") {
+						if name != "" && !strings.HasPrefix(name, "##") && !strings.Contains(text, "\n") {
 							nodes = append(nodes, prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: target(name), Span: b.span(at, end+1)})
 							text = markup.Open + text + markup.Close
 						}

@@ -238,6 +238,12 @@ func (p *parser) see(from, to int) []prose.Node {
 	if c := p.text[from]; c == '"' || c == '<' || strings.HasPrefix(p.text[from:], "{@") {
 		return p.blocks(from, to)
 	}
+	if strings.HasPrefix(p.text[from:to], "##") {
+		if label, stop := p.trimmed(p.nameEnd(from, to), to); label < stop {
+			from = label
+		}
+		return p.blocks(from, to)
+	}
 	return []prose.Node{{Kind: prose.Paragraph, Span: p.span(from, to), Children: []prose.Node{p.reference(from, to, true)}}}
 }
 

@@ -30,13 +30,22 @@ func (b *builder) tag(at, to int) int {
 		b.text(content, at, end+1, false)
 	case "link", "linkplain":
 		b.line(at)
-		if content != "" {
+		if strings.HasPrefix(content, "##") { // a place on the page of what the comment is on
+			begin := b.parser.nameEnd(from, stop)
+			if label, _ := b.trimmed(begin, stop); label < stop {
+				for _, n := range b.inlines(label, stop) {
+					b.add(n)
+				}
+			} else {
+				b.text(strings.TrimLeft(content, "#"), at, end+1, true)
+			}
+		} else if content != "" {
 			b.add(b.reference(from, stop, word == "link"))
 		}
 	case "value":
 		b.line(at)
 		name, begin, _ := b.first(from, stop)
-		if strings.HasPrefix(name, "%") { // how it is written comes first
+		if strings.HasPrefix(name, "%") || strings.HasPrefix(name, `"`) { // how it is written comes first
 			name, begin, _ = b.first(begin+len(name), stop)
 		}
 		if name == "" { // of what the comment is on

@@ -129,7 +129,7 @@ func TestNames(t *testing.T) {
 	assert.False(t, end.IsNative("List"), "it needs an import")
 	assert.True(t, end.IsNativeModule("java.util"))
 	assert.False(t, end.IsNativeModule("javatide.util"))
-	facts := langtest.Read(end, "A.java", []byte("package tide.berths;\nclass Berth {\n @Override public String toString() { return \"\"; }\n Berth() {}\n void moor() {}\n record Part(int depth) { Part { } }\n}"))
+	facts := langtest.Read(end, "A.java", []byte("package tide.berths;\nclass Berth {\n @A(\"b\") @Override public String toString() { return \"\"; }\n Berth() {}\n void moor() {}\n record Part(int depth) { Part { } }\n}"))
 	m := model.NewModule(&model.Library{Habits: end.Habits()}, "tide.berths")
 	asked := map[string]bool{}
 	made := map[int32]*model.Declaration{-1: nil}

@@ -180,8 +180,7 @@ func (FrontEnd) AsksComment(d *model.Declaration) bool {
 
 // overrides reports whether a method says that it overrides another one.
 func overrides(at model.At) bool {
-	head, _, _ := strings.Cut(at.Span.In(at.File.Text), "(")
-	return strings.Contains(head, "@Override")
+	return at.NameSpan.Start > at.Span.Start && strings.Contains(at.File.Text[at.Span.Start:at.NameSpan.Start], "@Override")
 }
 
 // AsksModuleComment is true of packages that hold anything.

@@ -85,8 +85,11 @@ func (r *reader) imports(from, to int) {
 	if imported.Member != "*" {
 		imported.Name = parts[len(parts)-1]
 	}
-	if imported.Name == "*" || imported.Path == "" {
-		return // the names in a type: they mean nothing in comments
+	if imported.Path == "" {
+		return
+	}
+	if of, all := strings.CutSuffix(imported.Member, ".*"); all { // the names in a type
+		imported.Name, imported.Member = ".", of
 	}
 	r.Facts.Imports = append(r.Facts.Imports, imported)
 }
@@ -218,7 +221,7 @@ func (r *reader) doc(i int) *model.Doc {
 				n--
 				c.Start = r.Comments[n].Start
 			}
-			found = r.made(c, "blocktags")
+			found = r.made(c, "nametags")
 			return false
 		}
 		return true

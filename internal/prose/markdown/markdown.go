@@ -86,10 +86,12 @@ func isPicture(n prose.Node) bool {
 
 // Dialects with forms of their own turn those into links with these at the beginning
 // of the address: OutwardScheme for the name of a declaration, of this project or
-// another; TakenScheme for text that is another declaration's.
+// another; TakenScheme for text that is another declaration's; NamedScheme for what may be such
+// a name.
 const (
 	OutwardScheme = "codrel-outward:"
 	TakenScheme   = "codrel-taken:"
+	NamedScheme   = "codrel-named:"
 )
 
 type converter struct {
@@ -235,6 +237,12 @@ func Target(address string, shown []prose.Node) []prose.Node {
 	}
 	if name, ok := strings.CutPrefix(address, OutwardScheme); ok {
 		return []prose.Node{{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: name, Children: shown, Span: cover(shown)}}
+	}
+	if name, ok := strings.CutPrefix(address, NamedScheme); ok {
+		if span := cover(shown); prose.Plain(shown) == name { // no label of its own
+			shown = []prose.Node{{Kind: prose.Code, Text: strings.ReplaceAll(strings.TrimLeft(name, "#"), "#", "."), Span: span}}
+		}
+		return []prose.Node{{Kind: prose.Reference, MayBeExternal: true, Target: strings.TrimLeft(name[strings.IndexByte(name, '/')+1:], "#"), Children: shown, Span: cover(shown)}}
 	}
 	if name, ok := strings.CutPrefix(address, TakenScheme); ok {
 		return []prose.Node{{Kind: prose.Inherited, Strict: true, Target: name, Children: shown, Span: cover(shown)}}

@@ -183,7 +183,7 @@ package port.inside;
 public class Inside {}
 `, `
 port -- Ports.
-  interface Port: public sealed interface Port permits Port.Small -- A port.
+  interface Port: public sealed interface Port permits Port.Small(Port.Small) -- A port.
     interface Small: non-sealed interface Small extends Port(Port) -- A small one.
 `},
 	})
