@@ -75,7 +75,12 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 			}
 		}
 	}
-	out.Parts = b.Parts(sections, append(taken, ofForms(sections, forms)...)...)
+	said := *sections
+	said.Parts = slices.Clone(sections.Parts)
+	for _, p := range taken {
+		said.Parts = append(said.Parts, *p.Part)
+	}
+	out.Parts = b.Parts(sections, append(taken, ofForms(&said, forms)...)...)
 	return out
 }
 
