@@ -6,9 +6,7 @@ import (
 	"strings"
 	"unicode"
 
-	"codrel/internal/comment"
 	"codrel/internal/model"
-	"codrel/internal/prose"
 )
 
 // This file picks the form of a callable that a reference means by its parameters.
@@ -121,130 +119,6 @@ func (x *Index) overrides(member, of *model.Declaration) bool {
 	}
 	aboves := x.FormsInReach(of)
 	return slices.ContainsFunc(x.FormsInReach(member), func(form model.Form) bool { return formAbove(&form, aboves, of.Parent) >= 0 })
-}
-
-// FormAbove is the form that a form of a member takes the place of, and the member of a base
-// that it is of, in languages whose overloads stand each for itself; ok is false where there
-// is none.
-func (x *Index) FormAbove(member *model.Declaration, form *model.Form) (of *model.Declaration, above model.Form, ok bool) {
-	if h := member.Module.Library.Habits; h == nil || !h.EachForm {
-		return nil, model.Form{}, false
-	}
-	if standsAlone(form.Head(), member.Module.Library.Habits) {
-		return nil, model.Form{}, false
-	}
-	for _, of := range x.Relations(member).Overrides {
-		aboves := x.boundForms(of)
-		if i := formAbove(form, aboves, of.Parent); i >= 0 {
-			return of, aboves[i], true
-		}
-	}
-	return nil, model.Form{}, false
-}
-
-// FormText is the comment that describes a form.
-type FormText struct {
-	model.DocOf                    // empty where there is none
-	Of          *model.Declaration // in whose words it is
-	Form        *model.Form        // of which that one's form; nil where nobody can tell
-}
-
-// TextOfForm is the comment that describes a form: its own, or, where that says that its text
-// is another's, that of the form that is meant, else that of the nearest form whose place it
-// takes.
-func (x *Index) TextOfForm(d *model.Declaration, form *model.Form) FormText {
-	for level := 0; d != nil && level < highest; level++ {
-		doc, f := form.Doc()
-		if doc != nil {
-			taken := x.takesAll(d, doc, f)
-			if taken == nil {
-				return FormText{model.DocOf{Doc: doc, File: f}, d, form}
-			}
-			if of := x.textAbove(d, form, taken); of != nil {
-				above := x.formTaken(d, form, of, taken)
-				if above == nil {
-					at := of.Speaks(model.Words)
-					return FormText{model.DocOf{Doc: at.Doc, File: at.File}, of, x.mainForm(of)}
-				}
-				d, form = of, above
-				continue
-			}
-		}
-		of, above, ok := x.FormAbove(d, form)
-		if !ok {
-			break
-		}
-		d, form = of, &above
-	}
-	return FormText{}
-}
-
-// PartsAbove are what comments on the forms say whose place a form takes, the nearest first, in
-// languages whose comments have from there what they do not say themselves.
-func (x *Index) PartsAbove(d *model.Declaration, form *model.Form) (out []SectionsOf) {
-	if h := d.Module.Library.Habits; h == nil || !h.TakesParts || form == nil {
-		return nil
-	}
-	own := form
-	for level := 0; level < highest; level++ {
-		of, above, ok := x.FormAbove(d, form)
-		if !ok {
-			break
-		}
-		if doc, f := above.Doc(); doc != nil {
-			sections := x.Comments.Of(of.Module.Library.Habits, f, doc)
-			out = append(out, SectionsOf{AsCalled(sections, &above, own), of})
-		}
-		d, form = of, &above
-	}
-	return out
-}
-
-// SectionsOf are the sections of a comment and whose they are.
-type SectionsOf struct {
-	*comment.Sections
-	Of *model.Declaration
-}
-
-// AsCalled are the sections of a comment on a form as they speak of another form that takes
-// its place: what stands at a place in the list of parameters goes by the name that it has
-// there, as callers give arguments by their places.
-func AsCalled(sections *comment.Sections, above, own *model.Form) *comment.Sections {
-	if above == nil || own == nil || above.Head().Callable == nil || own.Head().Callable == nil {
-		return sections
-	}
-	theirs, ours := above.Head().Callable.Params, own.Head().Callable.Params
-	names := map[string]string{}
-	for i := range min(len(theirs), len(ours)) {
-		if theirs[i].Name != ours[i].Name {
-			names[theirs[i].Name] = ours[i].Name
-		}
-	}
-	if len(names) == 0 || len(theirs) != len(ours) {
-		return sections
-	}
-	out := *sections
-	out.Parts = slices.Clone(sections.Parts)
-	for i := range out.Parts {
-		if out.Parts[i].Kind != prose.Parameters {
-			continue
-		}
-		out.Parts[i].Entries = slices.Clone(out.Parts[i].Entries)
-		for j := range out.Parts[i].Entries {
-			if name, other := names[out.Parts[i].Entries[j].Name]; other {
-				out.Parts[i].Entries[j].Name = name
-			}
-		}
-	}
-	return &out
-}
-
-// takesAll is the node that stands for all of a comment, or nil.
-func (x *Index) takesAll(d *model.Declaration, doc *model.Doc, f *model.Facts) *prose.Node {
-	if h := d.Module.Library.Habits; comment.MayTake(h, doc) {
-		return x.Comments.Of(h, f, doc).AllTaken()
-	}
-	return nil
 }
 
 // pick narrows a target to the form that a list of parameters fits. fits is false
