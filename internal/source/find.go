@@ -6,6 +6,7 @@ import (
 	"io/fs"
 	"path"
 	"strings"
+	"sync"
 
 	"github.com/bmatcuk/doublestar/v4"
 )
@@ -39,11 +40,12 @@ var ErrLink = errors.New("the symbolic link leads nowhere or to itself")
 
 // Find lists the wanted files of fsys in the order of their paths, and what
 // could not be looked at. Ignore files (.gitignore) hold for the folder they
-// stand in and below. Folders behind symbolic links are not entered: what lies
-// inside the root is found at its own place, and what lies outside is not read.
+// stand in and below, but not for what git tracks. Folders behind symbolic links
+// are not entered: what lies inside the root is found at its own place, and what
+// lies outside is not read.
 // The error is the context's, or that of a root that cannot be listed.
 func Find(ctx context.Context, fsys fs.FS, want Search) ([]Entry, []Problem, error) {
-	f := finder{ctx: ctx, fsys: fsys, want: want}
+	f := finder{ctx: ctx, fsys: fsys, want: want, tracked: sync.OnceValue(func() tracked { return trackedIn(fsys) })}
 	if _, err := fs.ReadDir(fsys, "."); err != nil {
 		return nil, nil, err
 	}
@@ -59,6 +61,7 @@ type finder struct {
 	want     Search
 	found    []Entry
 	problems []Problem
+	tracked  func() tracked
 }
 
 func (f *finder) folder(dir string, ignore ignoring) error {
@@ -84,7 +87,11 @@ func (f *finder) folder(dir string, ignore ignoring) error {
 		}
 		switch {
 		case e.IsDir():
-			if err := f.folder(p, ignore); err != nil {
+			below := ignore
+			if ignore.ignores(p, true) { // git tracks something in it, and that alone is read
+				below = ignore.with(p, "*")
+			}
+			if err := f.folder(p, below); err != nil {
 				return err
 			}
 		case e.Type()&fs.ModeSymlink != 0:
@@ -113,7 +120,10 @@ func (f *finder) leftOut(p string, e fs.DirEntry, ignore ignoring) bool {
 			return true
 		}
 	}
-	return ignore.ignores(p, e.IsDir()) || e.IsDir() && f.want.Enter != nil && !f.want.Enter(p)
+	if ignore.ignores(p, e.IsDir()) && !f.tracked().files[p] && !f.tracked().folders[p] {
+		return true
+	}
+	return e.IsDir() && f.want.Enter != nil && !f.want.Enter(p)
 }
 
 // within reports whether p is one of the asked places, below one, or on the way to one.
