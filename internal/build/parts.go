@@ -124,7 +124,7 @@ func isBelow(file string, paths []string) bool {
 func partLibrary(lib *model.Library) parts.Library {
 	return parts.Library{
 		Name: lib.Name, Language: lib.Language, Root: lib.Root, Prefix: lib.Prefix, Version: lib.Version, Package: lib.Package,
-		Entries: lib.Entries, Inside: lib.OwnImports, Imports: lib.Imports, Sayings: lib.Sayings, Passed: lib.Skipped, Open: lib.Visible,
+		Entries: lib.Entries, Inside: lib.OwnImports, Imports: lib.Imports, Sayings: lib.Said(), Passed: lib.Skipped, Open: lib.Visible,
 	}
 }
 

@@ -42,6 +42,12 @@ func Library(lib *model.Contents, end lang.FrontEnd) {
 	})
 	lib.Modules, lib.Tests = code, tests
 	describe(lib)
+	lib.SaidInCode = nil
+	for _, f := range lib.Files {
+		if f.Role == model.RoleCode {
+			lib.SaidInCode = model.JoinSayings(lib.SaidInCode, f.Sayings)
+		}
+	}
 }
 
 // Again joins anew those modules of a list that a function gives files for, and keeps the

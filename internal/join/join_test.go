@@ -44,6 +44,18 @@ func TestBuildVariantsAreOneDeclaration(t *testing.T) {
 	assert.Len(t, lib.Modules[0].Top, 1)
 }
 
+func TestSayingsOfFilesAreTheLibrarys(t *testing.T) {
+	lib := joined(t, "a.go", "package a", "b.go", "package a", "c_test.go", "package a")
+	said := func(names ...string) []model.Saying { return []model.Saying{{Key: model.LetsIn, Names: names}} }
+	lib.Library.Sayings = said("tests")
+	lib.Files[0].Sayings, lib.Files[1].Sayings, lib.Files[2].Sayings = said("bench"), said("tests", "probe"), said("no")
+	join.Library(lib, golang.FrontEnd{})
+	assert.Equal(t, said("tests", "bench", "probe"), lib.SaidOf(""), "each once, and none of a test's")
+	lib.Files[0].Sayings, lib.Files[1].Sayings = nil, nil
+	join.Library(lib, golang.FrontEnd{})
+	assert.Equal(t, said("tests"), lib.Said(), "files that say it no more take it back")
+}
+
 func TestMethodsFindTheirTypeInAnotherFile(t *testing.T) {
 	lib := joined(t, "m.go", "package a\nfunc (b *Berth) Assign() {}\nfunc (g gone) Lost() {}", "t.go", "package a\ntype Berth struct{ Name string }")
 	berth := find(t, lib, "Berth")

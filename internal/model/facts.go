@@ -32,6 +32,7 @@ type Facts struct {
 	HasExportList   bool              `json:"hasExportList,omitempty"`   // the file lists what it exports
 	ExportList      []ExportedName    `json:"exportList,omitempty"`      // the names on that list, where it may name what the file takes from others
 	Directives      []Directive       `json:"directives,omitempty"`      // beside the module's name
+	Sayings         []Saying          `json:"sayings,omitempty"`         // of the library as a whole
 	Occurrences     []Occurrence      `json:"occurrences,omitempty"`
 	Imports         []Import          `json:"imports,omitempty"`
 	Stray           []Stray           `json:"stray,omitempty"`

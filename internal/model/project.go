@@ -57,7 +57,8 @@ type Library struct {
 	Entries    []Entry         // the modules that its own files name as those for users; empty for all
 	OwnImports []Entry         // names by which only its own files import; one "*" in them stands for any text
 	Imports    []string        // paths of modules all names of which each of its files has, by its project files
-	Sayings    []Saying        // what its own files say of it and its modules beyond that
+	Sayings    []Saying        // what its manifests say of it and its modules beyond that
+	SaidInCode []Saying        // and what its code says
 	Skipped    []SkippedFolder // folders of files that are not read
 	Visible    []string        // patterns of folders whose modules count as visible even if their language keeps them internal
 
@@ -112,10 +113,13 @@ func JoinSayings(a, b []Saying) []Saying {
 	return out
 }
 
+// Said are all sayings of a library and its modules.
+func (l *Library) Said() []Saying { return JoinSayings(l.Sayings, l.SaidInCode) }
+
 // SaidOf are the sayings of a module, or with "" those of the library itself.
 func (l *Library) SaidOf(module string) []Saying {
 	var out []Saying
-	for _, s := range l.Sayings {
+	for _, s := range l.Said() {
 		if s.Module == module {
 			out = append(out, s)
 		}

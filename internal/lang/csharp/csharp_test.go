@@ -246,6 +246,30 @@ func TestAttributes(t *testing.T) {
 }
 
 // Words to Codrel stand in comments of their own before a declaration, and detach nothing.
+func TestAttributesOfTheAssembly(t *testing.T) {
+	facts := langtest.Read(csharp.FrontEnd{}, "AssemblyInfo.cs", []byte(`using System.Runtime.CompilerServices;
+[assembly: InternalsVisibleTo("Tide.Tests")]
+[assembly: InternalsVisibleTo("Tide.Bench, PublicKey=" + "0024")]
+[assembly: System.Runtime.CompilerServices.InternalsVisibleToAttribute(@"Tide.Probe"), Obsolete("no"), CLSCompliant(true)]
+[assembly: InternalsVisibleTo(Names.Other)]
+[assembly: InternalsVisibleTo("")]
+[assembly: InternalsVisibleTo($"Tide.{Names.Other}")]
+[module: Obsolete("never")]
+namespace Tide { public class Berth {} }`))
+	var friends []string
+	for _, said := range facts.Sayings {
+		assert.Equal(t, model.LetsIn, said.Key)
+		friends = append(friends, said.Names...)
+	}
+	assert.Equal(t, []string{"Tide.Tests", "Tide.Bench", "Tide.Probe"}, friends, "whose names stand there in full")
+	require.Len(t, facts.Occurrences, 1)
+	assert.False(t, facts.Occurrences[0].Deprecated, "an attribute of the assembly says nothing of the type behind it")
+	assert.Empty(t, langtest.Read(csharp.FrontEnd{}, "A.cs", []byte(`[InternalsVisibleTo("A")] class B {}`)).Sayings)
+	for _, cut := range []string{"[assembly:", "[assembly: InternalsVisibleTo", "[assembly: InternalsVisibleTo(", `[assembly: InternalsVisibleTo("A`, "[assembly: InternalsVisibleTo(]"} {
+		assert.NotPanics(t, func() { langtest.Read(csharp.FrontEnd{}, "A.cs", []byte(cut)) }, cut)
+	}
+}
+
 func TestDirectives(t *testing.T) {
 	facts := langtest.Read(csharp.FrontEnd{}, "A.cs", []byte("// codrel: let undocumented pass, of a time before\nnamespace A;\n/// <summary>B.</summary>\n// codrel: part Berths\n[C]\npublic class B {\n// codrel: hide\nint a, b; }"))
 	require.Len(t, facts.Directives, 1)

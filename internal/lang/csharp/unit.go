@@ -223,6 +223,10 @@ func (r *reader) declares(i int) bool {
 
 // attributes reads the attributes of one pair of brackets for those that matter to users.
 func (r *reader) attributes(open, close int, m *mods) {
+	if of := r.Word(open + 1); r.Is(open+2, ':') && (of == "assembly" || of == "module") {
+		r.ofAssembly(open, close)
+		return
+	}
 	for i := open + 1; i < close; i++ {
 		if r.Is(i+1, ':') {
 			i += 2 // what it is of
@@ -243,6 +247,23 @@ func (r *reader) attributes(open, close int, m *mods) {
 		}
 		for i < close && !r.Is(i, ',') {
 			i = r.Over(i)
+		}
+	}
+}
+
+// ofAssembly reads attributes of the whole assembly: whom it lets in.
+func (r *reader) ofAssembly(open, close int) {
+	for i := open + 3; i < close; i++ {
+		if strings.TrimSuffix(r.Word(i), "Attribute") != "InternalsVisibleTo" || !r.Is(i+1, '(') || i+2 >= close {
+			continue
+		}
+		text := strings.TrimPrefix(r.Span(i+2, i+3).In(r.Text), "@")
+		if r.Tokens[i+2].Kind != lexing.Value || !strings.HasPrefix(text, `"`) {
+			continue
+		}
+		name, _, _ := strings.Cut(strings.Trim(text, `"`), ",") // a key may follow
+		if name = strings.TrimSpace(name); name != "" && !strings.ContainsAny(name, "{\\") {
+			r.Facts.Sayings = append(r.Facts.Sayings, model.Saying{Key: model.LetsIn, Names: []string{name}})
 		}
 	}
 }

@@ -306,7 +306,7 @@ func (v view) libraryText() string {
 // special are the modules of the page's library of which its own files say something, in the
 // order in which they do.
 func (v view) special() (paths []string) {
-	for _, said := range v.page.Library.Sayings {
+	for _, said := range v.page.Library.Said() {
 		if said.Module != "" && !slices.Contains(paths, said.Module) {
 			paths = append(paths, said.Module)
 		}
