@@ -379,22 +379,43 @@ func (x *Index) Summary(d *model.Declaration) ([]prose.Node, Scope) {
 	return nil, Scope{}
 }
 
-// TextsFrom are the declarations that parts of a declaration's comment are taken from.
+// TextsFrom are the declarations that parts of a declaration's comment are taken from: because
+// it says so, or because comments above say what it does not.
 func (x *Index) TextsFrom(d *model.Declaration) []*model.Declaration {
-	var out []*model.Declaration
-	if doc := d.Speaks(model.Words).Doc; doc == nil || !comment.MayTake(d.Module.Library.Habits, doc) || !x.hasText(d) {
+	doc := d.Speaks(model.Words).Doc
+	if doc == nil || !x.hasText(d) {
 		return nil
 	}
+	var out []*model.Declaration
+	add := func(of *model.Declaration) {
+		if of != nil && !slices.Contains(out, of) {
+			out = append(out, of)
+		}
+	}
 	sections, _ := x.Sections(d)
-	for nodes := range sections.All {
-		prose.Walk(nodes, func(n *prose.Node) bool {
-			if n.Kind == prose.Inherited {
-				if of := x.InheritedText(d, n); of != nil && !slices.Contains(out, of) {
-					out = append(out, of)
+	if comment.MayTake(d.Module.Library.Habits, doc) {
+		for nodes := range sections.All {
+			prose.Walk(nodes, func(n *prose.Node) bool {
+				if n.Kind == prose.Inherited {
+					add(x.InheritedText(d, n))
 				}
+				return true
+			})
+		}
+	}
+	said := *sections
+	said.Parts = slices.Clone(sections.Parts)
+	for _, of := range x.PartsAbove(d, x.MainForm(d)) {
+		if len(said.Body) == 0 && len(of.Body) > 0 {
+			said.Body = of.Body
+			add(of.Of)
+		}
+		for i := range of.Parts {
+			if p, ok := said.Missing(&of.Parts[i]); ok {
+				said.Parts = append(said.Parts, p)
+				add(of.Of)
 			}
-			return true
-		})
+		}
 	}
 	return out
 }

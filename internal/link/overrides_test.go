@@ -406,6 +406,13 @@ class C extends B implements Runnable {
 		said = append(said, line)
 	}
 	assert.Equal(t, []string{"B.moor failures IllegalStateException", "A.moor parameters ship many results "}, said)
+	for name, want := range map[string][]string{"C.moor": {"B.moor", "A.moor"}, "B.moor": {"A.moor"}, "A.moor": nil, "C.run": nil} {
+		var from []string
+		for _, of := range s.Links.TextsFrom(declared(t, s, "java", name)) {
+			from = append(from, of.Path())
+		}
+		assert.Equal(t, want, from, "whose words stand in the text of %s", name)
+	}
 	var found []string
 	for _, f := range s.Findings {
 		if f.Rule != finding.MissingModuleComment {

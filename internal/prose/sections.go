@@ -49,6 +49,25 @@ func (s *Sections) Of(kind PartKind) []*Part {
 	return out
 }
 
+// Missing is as much of a part of another comment as this one does not say itself; ok is false
+// where that is nothing. Examples, notes and the like are no part of it.
+func (s *Sections) Missing(p *Part) (out Part, ok bool) {
+	if p.Kind > Failures || p.Kind == Results && len(s.Of(Results)) > 0 {
+		return Part{}, false
+	}
+	out = *p
+	out.Entries = nil
+	if len(s.Of(p.Kind)) > 0 {
+		out.Body = nil
+	}
+	for _, e := range p.Entries {
+		if s.Entry(p.Kind, e.Name) == nil {
+			out.Entries = append(out.Entries, e)
+		}
+	}
+	return out, len(out.Entries) > 0 || len(out.Body) > 0
+}
+
 // Gather is the section of a kind and title, which is made where there is none yet.
 func (s *Sections) Gather(kind PartKind, title string, span source.Span) *Part {
 	for i := range s.Parts {

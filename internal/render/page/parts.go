@@ -119,7 +119,7 @@ func (b *Builder) Inherited(own *prose.Sections) []PartOf {
 			continue
 		}
 		for j := range sections.Parts {
-			if p, ok := missing(own, &sections.Parts[j]); ok {
+			if p, ok := own.Missing(&sections.Parts[j]); ok {
 				out = append(out, PartOf{&p, link.ScopeOf(of), 0})
 			}
 		}
@@ -138,32 +138,13 @@ func (b *Builder) fromAbove(own *prose.Sections, taken []PartOf, above []link.Se
 	var out []PartOf
 	for _, of := range above {
 		for i := range of.Parts {
-			if p, ok := missing(&all, &of.Parts[i]); ok {
+			if p, ok := all.Missing(&of.Parts[i]); ok {
 				out = append(out, PartOf{&p, link.ScopeOf(of.Of), 0})
 				all.Parts = append(all.Parts, p)
 			}
 		}
 	}
 	return out
-}
-
-// missing is as much of a part as a comment does not say itself. Examples, notes and
-// the like are not taken over.
-func missing(own *prose.Sections, p *prose.Part) (prose.Part, bool) {
-	if p.Kind > prose.Failures || p.Kind == prose.Results && len(own.Of(prose.Results)) > 0 {
-		return prose.Part{}, false
-	}
-	out := *p
-	out.Entries = nil
-	if len(own.Of(p.Kind)) > 0 {
-		out.Body = nil
-	}
-	for _, e := range p.Entries {
-		if own.Entry(p.Kind, e.Name) == nil {
-			out.Entries = append(out.Entries, e)
-		}
-	}
-	return out, len(out.Entries) > 0 || len(out.Body) > 0
 }
 
 // TypeOf is the type that a comment gives a declaration whose signature has none.
