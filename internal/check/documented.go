@@ -56,7 +56,7 @@ func Height(hour int) float64 { return 0 }
 			}
 			f := finding.Finding{
 				Rule: finding.Undocumented, Place: at(d),
-				Arguments: []finding.Argument{argument("kind", kindOf(d)), argument("name", d.Path())},
+				Arguments: []finding.Argument{argument("kind", p.kindOf(d)), argument("name", d.Path())},
 			}
 			if of := p.Links.TextOf(d); of != nil && of != d {
 				if p.inheritedCounts {
@@ -89,7 +89,7 @@ func (p *Pass) undocumentedForms(d *model.Declaration) {
 		head := forms[i].Head()
 		p.report(d, finding.Finding{
 			Rule: finding.Undocumented, Form: "form", Place: head.File.Place(head.NameSpan),
-			Arguments: []finding.Argument{argument("kind", kindOf(d)), argument("name", d.Path()), argument("form", d.Name+"("+strings.Join(head.ParamTypes(), ", ")+")")},
+			Arguments: []finding.Argument{argument("kind", p.kindOf(d)), argument("name", d.Path()), argument("form", d.Name+"("+strings.Join(head.ParamTypes(), ", ")+")")},
 		})
 	}
 }
@@ -366,7 +366,7 @@ func Level(day, hour int) float64 { return 0 }
 			}
 			p.report(d, finding.Finding{
 				Rule: finding.DeprecatedWithoutAdvice, Place: at(d),
-				Arguments: []finding.Argument{argument("kind", kindOf(d)), argument("name", d.Path())},
+				Arguments: []finding.Argument{argument("kind", p.kindOf(d)), argument("name", d.Path())},
 			})
 		}
 	},
@@ -408,11 +408,16 @@ func advisesInProse(body []prose.Node) bool {
 	return false
 }
 
-// kindOf is the word of what a declaration is written as: an object that holds names is the
-// constant or variable that it is bound to.
-func kindOf(d *model.Declaration) string {
+// kindOf is what a declaration's language calls what it is written as: an object that holds
+// names is the constant or variable that it is bound to.
+func (p *Pass) kindOf(d *model.Declaration) string {
 	if d.IsObject() {
-		return d.Speaks(model.Nature).Kind.String()
+		return d.Speaks(model.Nature).Kind.Words()
 	}
-	return d.Kind().String()
+	if worder, ok := p.Links.FrontEnd(d.Module.Library.Language).(lang.Terminology); ok {
+		if word := worder.KindWord(d); word != "" {
+			return word
+		}
+	}
+	return d.Kind().Words()
 }

@@ -264,7 +264,7 @@ exports.empty = 1;
 exports.todo = 1;
 `, `
 index.js:12:20 warning place is described twice [repeated-section]
-index.js:18:10 warning the comment on class Berth consists of tags alone [undocumented]
+index.js:18:10 warning the comment on function Berth consists of tags alone [undocumented]
 index.js:21:17 warning method Berth.moor has no doc comment [undocumented]
 index.js:26:9 note constant old is deprecated, but its comment does not say what to use instead [deprecated-without-advice]
 index.js:27:1 warning the comment on empty is empty [empty-comment]

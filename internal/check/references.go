@@ -268,7 +268,7 @@ func (p *Pass) nothingToTake(d *model.Declaration, place finding.Place, n *prose
 	}
 	p.report(d, finding.Finding{
 		Rule: finding.BrokenReference, Form: "nothing to take", Place: place,
-		Arguments: []finding.Argument{argument("text", prose.Plain(n.Children)), argument("kind", kindOf(d)), argument("name", d.Path())},
+		Arguments: []finding.Argument{argument("text", prose.Plain(n.Children)), argument("kind", p.kindOf(d)), argument("name", d.Path())},
 	})
 }
 
@@ -429,7 +429,7 @@ func (p *Pass) leaks(d *model.Declaration) {
 			}
 			p.report(d, finding.Finding{
 				Rule: finding.LeakedType, Place: o.File.Place(o.NameSpan),
-				Arguments: []finding.Argument{argument("kind", kindOf(d)), argument("name", d.Path()), argument("type", t.Text)},
+				Arguments: []finding.Argument{argument("kind", p.kindOf(d)), argument("name", d.Path()), argument("type", t.Text)},
 				Related:   []finding.Related{{Place: at(typ), Label: typ.Path()}},
 			})
 			break

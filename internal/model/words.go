@@ -1,6 +1,9 @@
 package model
 
-import "slices"
+import (
+	"slices"
+	"strings"
+)
 
 // Kind tells what a declaration is, in terms that hold for all languages.
 type Kind uint8
@@ -41,8 +44,11 @@ var kindWords = [...]string{
 	"variable", "type", "macro", "annotation", "delegate", "indexer", "operation",
 }
 
-// String is the kind's word, as the symbol stream and the pages write it.
+// String is the kind's word, as the symbol stream writes it.
 func (k Kind) String() string { return kindWords[k] }
+
+// Words are those of the kind for people to read.
+func (k Kind) Words() string { return strings.ReplaceAll(kindWords[k], "-", " ") }
 
 // IsType reports whether declarations of this kind have a page and members of their own.
 func (k Kind) IsType() bool {

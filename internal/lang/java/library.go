@@ -189,8 +189,16 @@ func (FrontEnd) AsksModuleComment(m *model.Module) bool { return m.Count() > 0 &
 // ModuleWord is what the language calls a module.
 func (FrontEnd) ModuleWord(*model.Module) string { return "package" }
 
-// KindWord is "": the usual words are the language's.
-func (FrontEnd) KindWord(*model.Declaration) string { return "" }
+// KindWord uses the words of the language's specification (JLS 8.9.1, 9.6).
+func (FrontEnd) KindWord(d *model.Declaration) string {
+	switch d.Kind() {
+	case model.KindEnumMember:
+		return "enum constant"
+	case model.KindAnnotation:
+		return "annotation interface"
+	}
+	return ""
+}
 
 // GroupKey is "": the usual headings fit.
 func (FrontEnd) GroupKey(string) string { return "" }

@@ -133,8 +133,8 @@ Data
   struct Span: public ref struct Span -- A span.
     field Length: public int Length -- How long.
   enum Kind: public enum Kind : byte -- Kinds.
-    enum-member Sail: Sail = 1 -- Sails.
-    enum-member, deprecated Steam: Steam -- Steams.
+    enum member Sail: Sail = 1 -- Sails.
+    enum member, deprecated Steam: Steam -- Steams.
 `},
 		{"names by how many type parameters they have", `
 -- Plan.cs --

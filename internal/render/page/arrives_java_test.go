@@ -95,11 +95,11 @@ public @interface Tidal {
 `, `
 port
   enum Kind: public enum Kind implements Runnable -- Kinds.
-    enum-member SAIL: SAIL -- Sails.
-    enum-member, deprecated STEAM: STEAM -- Steams.
+    enum constant SAIL: SAIL -- Sails.
+    enum constant, deprecated STEAM: STEAM -- Steams.
     field letter: public final String letter -- Its letter.
     method run: public void run() -- Runs.
-  annotation Tidal: public @interface Tidal -- Of the tide.
+  annotation interface Tidal: public @interface Tidal -- Of the tide.
     method minutes: int minutes() default 10 -- How long.
     method by: String[] by() default {} -- Who says so.
   record Vessel: public record Vessel<T extends Comparable<T>>(String name, double... draughts) implements Runnable -- What comes.

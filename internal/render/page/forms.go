@@ -58,7 +58,7 @@ func (m *Maker) otherForms(d *model.Declaration) []otherForm {
 		if at.Doc == nil || at.Implementation || main == nil || at.Doc.Text == main.Text {
 			continue
 		}
-		title := at.Kind.String()
+		title := at.Kind.Words()
 		if c := Conditions(at); c != Conditions(d.Speaks(model.Words)) {
 			title = m.Texts.Say("for", "conditions", c)
 		} else if at.Kind == d.Speaks(model.Words).Kind {

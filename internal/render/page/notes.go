@@ -512,9 +512,9 @@ func (n *Notes) KindWord(d *model.Declaration) string {
 		return model.KindMethod.String() // its name says the rest
 	}
 	if main := d.Speaks(model.Words); kind.IsType() && main.Callable != nil && main.Kind.IsCallable() && main.Kind != kind { // one name for both
-		return main.Kind.String() + ", " + kind.String()
+		return main.Kind.Words() + ", " + kind.Words()
 	}
-	return kind.String()
+	return kind.Words()
 }
 
 // PlaceOf says what a declaration is and where, for lists of names.

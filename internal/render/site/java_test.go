@@ -341,7 +341,7 @@ public class Flawed {
 		got = append(got, strings.TrimPrefix(f.Place.File, "src/main/java/tide/client/")+fmt.Sprintf(":%d:%d ", f.Place.At.Line, f.Place.At.Column)+f.Rule+" "+finding.OneLine(check.Text(f)))
 	}
 	assert.Equal(t, []string{
-		"Agent.java:17:17 deprecated-without-advice enum-member Agent.Certainty.SOME is deprecated, but its comment does not say what to use instead",
+		"Agent.java:17:17 deprecated-without-advice enum constant Agent.Certainty.SOME is deprecated, but its comment does not say what to use instead",
 		`Flawed.java:3:24 broken-reference "Bookings" is not declared; did you mean Booking?`,
 		"Flawed.java:3:67 malformed-comment <Vessel> is not an HTML element, so it is shown as text; put code into {@code ...}, or write &lt; for the sign",
 		"Flawed.java:7:13 phantom-parameter Flawed.moor has no parameter vesel; did you mean vessel?",

@@ -663,7 +663,7 @@ func (v view) gonePage() templ.Component {
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			templ_7745c5c3_Err = v.sentence(v.said.Of("kind-in", page.Slot("kind", page.Piece{Text: d.Kind().String()}), page.Slot("module", page.Piece{Text: page.ShortPath(d.Module), Foreign: true}))).Render(ctx, templ_7745c5c3_Buffer)
+			templ_7745c5c3_Err = v.sentence(v.said.Of("kind-in", page.Slot("kind", page.Piece{Text: v.said.KindWord(d)}), page.Slot("module", page.Piece{Text: page.ShortPath(d.Module), Foreign: true}))).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}

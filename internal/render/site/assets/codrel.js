@@ -359,7 +359,7 @@
         a.appendChild(marked(e.name, q));
         if (e.deprecated) { a.className = "name gone"; }
         li.appendChild(a);
-        li.appendChild(make("span", { "class": "place" }, " " + e.kind + (e.deprecated ? ", " + say("deprecated") + "," : "") + " " + (e.kind === "module" ? e.module : say("in-module", { module: placed(e, q) }))));
+        li.appendChild(make("span", { "class": "place" }, " " + e.kind.replace("-", " ") + (e.deprecated ? ", " + say("deprecated") + "," : "") + " " + (e.kind === "module" ? e.module : say("in-module", { module: placed(e, q) }))));
         if (e.summary) { li.appendChild(make("span", { "class": "summary" }, e.summary)); }
         li.addEventListener("mouseup", function (event) {
           if (event.button === 1 || event.ctrlKey || event.metaKey) { window.open(e.address, "_blank", "noopener"); } else if (event.button === 0) { location.href = e.address; }
