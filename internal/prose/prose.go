@@ -93,6 +93,15 @@ func Walk(nodes []Node, visit func(*Node) bool) {
 	}
 }
 
+// Same reports whether two texts read the same wherever they stand: what stands for the text
+// or the value of another declaration depends on the place.
+func Same(a, b []Node) bool {
+	return slices.EqualFunc(a, b, func(x, y Node) bool {
+		return x.Kind == y.Kind && x.Kind != Inherited && x.Info != Value &&
+			x.Level == y.Level && x.Text == y.Text && x.Info == y.Info && x.Target == y.Target && Same(x.Children, y.Children)
+	})
+}
+
 // Plain is the text of the nodes without any markup, blocks separated by a space.
 func Plain(nodes []Node) string {
 	var b strings.Builder

@@ -97,12 +97,23 @@ func ofForms(own *prose.Sections, forms []otherForm) []PartOf {
 		}
 	}
 	note(own)
+	var before []*prose.Part // what comments of the declaration itself have said
+	for i := range own.Parts {
+		before = append(before, &own.Parts[i])
+	}
+	mine := len(before)
 	for _, f := range forms {
 		for i := range f.sections.Parts {
 			p := f.sections.Parts[i]
 			p.Entries = slices.DeleteFunc(slices.Clone(p.Entries), func(e prose.Entry) bool {
 				return e.Name != "" && said[of(p.Kind, e)]
 			})
+			if f.of == nil && p.Kind > prose.Failures { // which are not told by their forms
+				p = unlike(before, p)
+				before = append(before, &f.sections.Parts[i])
+			} else if f.of == nil && p.Kind == prose.Results {
+				p = unlike(before[:mine], p)
+			}
 			if len(p.Entries) > 0 || len(p.Body) > 0 {
 				out = append(out, PartOf{Part: &p, Scope: f.scope, Form: f.n})
 			}
@@ -110,6 +121,29 @@ func ofForms(own *prose.Sections, forms []otherForm) []PartOf {
 		note(f.sections)
 	}
 	return out
+}
+
+// unlike is as much of a part as none of others of its kind says in the same words.
+func unlike(others []*prose.Part, p prose.Part) prose.Part {
+	for _, o := range others {
+		if o.Kind != p.Kind || o.Title != p.Title {
+			continue
+		}
+		switch {
+		case prose.Same(o.Body, p.Body):
+			p.Body = nil
+		case p.Kind == prose.SeeAlso: // each block is a reference
+			p.Body = slices.DeleteFunc(slices.Clone(p.Body), func(n prose.Node) bool {
+				return slices.ContainsFunc(o.Body, func(said prose.Node) bool { return prose.Same([]prose.Node{said}, []prose.Node{n}) })
+			})
+		}
+		p.Entries = slices.DeleteFunc(p.Entries, func(e prose.Entry) bool {
+			return slices.ContainsFunc(o.Entries, func(said prose.Entry) bool {
+				return said.Name == e.Name && prose.Same(said.Type, e.Type) && prose.Same(said.Text, e.Text)
+			})
+		})
+	}
+	return p
 }
 
 // upperFirst is a text with a capital at its beginning.

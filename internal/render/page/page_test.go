@@ -228,6 +228,58 @@ func TestForms(t *testing.T) {
 	assert.Equal(t, 2, words.Parts[0].Items[0].Form, "the parameter of one form alone")
 }
 
+// What comments on several forms say in the same words stands on the page once.
+func TestFormsInTheSameWords(t *testing.T) {
+	s, m := made(t, map[string]string{"port/Port.java": `package port;
+/** A port. */
+public class Port {
+  /**
+   * Moors {@code a} vessel.
+   * @param name which
+   * @return whether it lies
+   * @see #leave
+   * @see "The harbour book"
+   */
+  public boolean moor(String name) { return true; }
+  /**
+   * Moors {@code a} vessel.
+   * @param number its number
+   * @return whether it lies
+   * @see #leave
+   * @see "The second book"
+   */
+  public boolean moor(int number) { return true; }
+  /**
+   * Moors any vessel.
+   * @return whether any lies
+   * @see "The second book"
+   */
+  public boolean moor() { return true; }
+  /** Leaves. */
+  public void leave() { }
+}
+`})
+	words := m.Words(declared(t, s, "Port.moor"))
+	assert.Equal(t, "Moors `a` vessel.\n", text(words.Body))
+	require.Len(t, words.Forms, 1, "the second form's text is the first one's")
+	assert.Equal(t, 3, words.Forms[0].N)
+	assert.Equal(t, "Moors any vessel.\n", text(words.Forms[0].Body))
+	var items []string
+	for _, p := range words.Parts {
+		for _, i := range p.Items {
+			said := text(i.Blocks)
+			if i.Entry != nil {
+				said += strings.TrimSpace(i.Entry.Name + " " + line(i.Entry.Line) + text(i.Entry.Text))
+			}
+			items = append(items, fmt.Sprintf("%d %s", i.Form, strings.TrimSpace(said)))
+		}
+	}
+	assert.Equal(t, []string{
+		"0 name which", "2 number its number", "0 whether it lies", "3 whether any lies",
+		"0 [`leave`](Port.leave)\n\"The harbour book\"", "0 \"The second book\"",
+	}, items)
+}
+
 func TestDeprecation(t *testing.T) {
 	s, m := made(t, port)
 	dock := declared(t, s, "dock")

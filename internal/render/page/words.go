@@ -62,7 +62,11 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 	b := m.builder(link.ScopeOf(d))
 	out := &Words{Of: d, Language: d.Module.Library.Language, Type: b.TypeOf(about, sections.Type), Body: b.Blocks(sections.Body)}
 	for _, f := range forms {
-		if gone := f.sections.Obsolete || len(f.sections.Deprecated) > 0; gone || len(f.sections.Body) > 0 {
+		gone := f.sections.Obsolete || len(f.sections.Deprecated) > 0
+		if !gone && f.of == nil && prose.Same(f.sections.Body, sections.Body) {
+			continue // it holds for both
+		}
+		if gone || len(f.sections.Body) > 0 {
 			out.Forms = append(out.Forms, m.formText(f, gone))
 		}
 	}
