@@ -29,10 +29,13 @@ func (v view) sorted(list []*model.Declaration) (apart, plain, others []*model.D
 	return apart, plain, others
 }
 
-// isPlain reports whether a declaration is a field whose text is short.
+// isPlain reports whether a declaration is a field whose text is short, or a member of an enum:
+// those stand together in their order, whatever their texts are.
 func (v view) isPlain(d *model.Declaration) bool {
 	switch d.Kind() {
-	case model.KindField, model.KindEnumMember:
+	case model.KindEnumMember:
+		return len(d.Forms()) < 2
+	case model.KindField:
 	case model.KindIndexer:
 		if d.Module.Library.Habits.TypeFirst {
 			return false

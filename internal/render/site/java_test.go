@@ -184,6 +184,39 @@ func TestJavaPages(t *testing.T) {
 	says("reference/tide-client/tide.client/Agent.Certainty.html", "SOME")
 }
 
+// The members of an enum stand in their order, however much there is to say of one.
+func TestEnumMembersKeepTheirOrder(t *testing.T) {
+	_, site := javaSite(t, `
+-- src/main/java/tide/client/Tide.java --
+package tide.client;
+/** What the water does. */
+public enum Tide {
+  /** Runs out. `+strings.Repeat("It takes its time. ", 40)+`
+   * <pre>{@code tide.ebb();}</pre> */
+  EBB,
+  /** Stands. */
+  SLACK,
+  /** Comes in.
+   * <table><tr><td>1</td><td>2</td></tr></table> */
+  FLOOD,
+  /** Gone.
+   * @deprecated use {@link #EBB} */
+  @Deprecated FALL,
+  /** Is high. */
+  HIGH
+}
+`)
+	page := string(site["reference/tide-client/tide.client/Tide.html"].Data)
+	at := -1
+	for _, name := range []string{"EBB", "SLACK", "FLOOD", "HIGH", "FALL"} {
+		next := strings.Index(page, `<dt id="`+name+`"`)
+		assert.Greater(t, next, at, "%s, and what is deprecated is the last", name)
+		at = next
+	}
+	assert.Contains(t, page, "ebb", "and code stands in the list too")
+	assert.Contains(t, page, "<table")
+}
+
 // A link with a list of parameters leads to that overload.
 func TestJavaOverloads(t *testing.T) {
 	_, m := javaSite(t, "")
