@@ -88,6 +88,28 @@ func (x *Index) PartsAbove(d *model.Declaration, form *model.Form) (out []Sectio
 	return out
 }
 
+// Taken are as much of the comments above a form, the nearest first, as neither a text that is
+// said there already nor one nearer says: the body of one where there is none, and parts.
+func (x *Index) Taken(d *model.Declaration, form *model.Form, already *comment.Sections) (out []SectionsOf) {
+	said := *already
+	said.Parts = slices.Clone(already.Parts)
+	for _, of := range x.PartsAbove(d, form) {
+		taken := &comment.Sections{}
+		if len(said.Body) == 0 {
+			taken.Body, said.Body = of.Body, of.Body
+		}
+		for i := range of.Parts {
+			if p, ok := said.Missing(&of.Parts[i]); ok {
+				taken.Parts, said.Parts = append(taken.Parts, p), append(said.Parts, p)
+			}
+		}
+		if len(taken.Body) > 0 || len(taken.Parts) > 0 {
+			out = append(out, SectionsOf{taken, of.Of})
+		}
+	}
+	return out
+}
+
 // SectionsOf are the sections of a comment and whose they are.
 type SectionsOf struct {
 	*comment.Sections

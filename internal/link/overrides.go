@@ -403,19 +403,8 @@ func (x *Index) TextsFrom(d *model.Declaration) []*model.Declaration {
 			})
 		}
 	}
-	said := *sections
-	said.Parts = slices.Clone(sections.Parts)
-	for _, of := range x.PartsAbove(d, x.MainForm(d)) {
-		if len(said.Body) == 0 && len(of.Body) > 0 {
-			said.Body = of.Body
-			add(of.Of)
-		}
-		for i := range of.Parts {
-			if p, ok := said.Missing(&of.Parts[i]); ok {
-				said.Parts = append(said.Parts, p)
-				add(of.Of)
-			}
-		}
+	for _, of := range x.Taken(d, x.MainForm(d), sections) {
+		add(of.Of)
 	}
 	return out
 }

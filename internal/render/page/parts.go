@@ -1,7 +1,6 @@
 package page
 
 import (
-	"slices"
 	"strings"
 
 	"codrel/internal/link"
@@ -121,26 +120,6 @@ func (b *Builder) Inherited(own *prose.Sections) []PartOf {
 		for j := range sections.Parts {
 			if p, ok := own.Missing(&sections.Parts[j]); ok {
 				out = append(out, PartOf{&p, link.ScopeOf(of), 0})
-			}
-		}
-	}
-	return out
-}
-
-// fromAbove are the parts of comments above, the nearest first, that a comment has where
-// neither it nor what it takes already says the same.
-func (b *Builder) fromAbove(own *prose.Sections, taken []PartOf, above []link.SectionsOf) []PartOf {
-	all := *own
-	all.Parts = slices.Clone(own.Parts)
-	for _, p := range taken {
-		all.Parts = append(all.Parts, *p.Part)
-	}
-	var out []PartOf
-	for _, of := range above {
-		for i := range of.Parts {
-			if p, ok := all.Missing(&of.Parts[i]); ok {
-				out = append(out, PartOf{&p, link.ScopeOf(of.Of), 0})
-				all.Parts = append(all.Parts, p)
 			}
 		}
 	}

@@ -71,18 +71,19 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 		}
 	}
 	taken := b.Inherited(sections)
-	if above := m.Links.PartsAbove(about, m.Links.MainForm(about)); len(above) > 0 {
-		taken = append(taken, b.fromAbove(sections, taken, above)...)
-		for _, of := range above {
-			if len(out.Body) == 0 && len(of.Body) > 0 {
-				b.elsewhere(link.ScopeOf(of.Of), b.File, func() { out.Body = b.Blocks(of.Body) })
-			}
-		}
-	}
 	said := *sections
 	said.Parts = slices.Clone(sections.Parts)
 	for _, p := range taken {
 		said.Parts = append(said.Parts, *p.Part)
+	}
+	for _, of := range m.Links.Taken(about, m.Links.MainForm(about), &said) {
+		if len(of.Body) > 0 {
+			b.elsewhere(link.ScopeOf(of.Of), b.File, func() { out.Body = b.Blocks(of.Body) })
+		}
+		for i := range of.Parts {
+			taken = append(taken, PartOf{&of.Parts[i], link.ScopeOf(of.Of), 0})
+			said.Parts = append(said.Parts, of.Parts[i])
+		}
 	}
 	out.Parts = b.Parts(sections, append(taken, ofForms(&said, forms)...)...)
 	return out
