@@ -68,11 +68,7 @@ func withSnippets(lines []line) (out []line) {
 			continue
 		}
 		attributes, code, _ := strings.Cut(inside, ":")
-		region := ""
-		if _, value, ok := strings.Cut(attributes, "region="); ok {
-			region = strings.Trim(strings.Fields(value + " ")[0], `"'`)
-		}
-		shown, _, _ := snippet.Read(strings.TrimLeft(code, " \t"), region)
+		shown, _, _ := snippet.Read(strings.TrimLeft(code, " \t"), snippet.Attributes(attributes)["region"])
 		out = append(out, line{"~~~~java", l.at})
 		for text := range strings.Lines(markup.Undented(strings.Trim(markup.Plain(shown), "\n"))) {
 			out = append(out, line{strings.TrimRight(text, "\r\n"), l.at})

@@ -49,9 +49,13 @@ func TestSnippetsInMarkdown(t *testing.T) {
 		return true
 	})
 	assert.Equal(t, []string{"berth.moor();\nif (a) { ...(); }"}, code)
+	for _, attributes := range []string{"region=", "region= ", "region=''", "region=\n", "=", "region==x", "region='"} {
+		assert.NotPanics(t, func() { ParseNamed(commenttest.DocOf("{@snippet "+attributes+":\na();\n}"), nil) }, attributes)
+	}
 }
 
 func FuzzParseNamed(f *testing.F) {
+	f.Add("{@snippet region= :\na();\n}")
 	f.Add("See [Berth#moor(int)].\n{@snippet :\na(); // @highlight\n}\n@param a [A]")
 	f.Fuzz(func(t *testing.T, text string) {
 		if strings.ContainsRune(text, '\r') || strings.TrimSpace(text) == "" {

@@ -47,7 +47,7 @@ func TestHostile(t *testing.T) {
 	const many = 20_000
 	for _, piece := range []string{
 		"{@link ", "{@link a}", "{@code {", "{", "}", "<", "<p", "<p>", "<b>", "</b>", "<a href=\"", "<a href=b>", "<ul>", "<li>", "<ul><li>", "<dl><dt>a<dd>b", "<dd>", "<table>", "<td>", "<tr>", "<pre>", "<code>", "</code>",
-		"<!--", "<!-- a -->", "&amp;", "&", "@param a b\n", "@see a\n", "@a\n", "<h1>", "<blockquote>", "<script>", "{@snippet :", "{@snippet : a}", "{@return ", "{@summary {@summary a}}", "<x>", "</ul>", "@throws A b\n", "<li><p>", "{@inheritDoc}",
+		"<!--", "<!-- a -->", "&amp;", "&", "@param a b\n", "@see a\n", "@a\n", "<h1>", "<blockquote>", "<script>", "{@snippet :", "{@snippet : a}", "{@snippet region= : a}", "{@snippet region='' : a}", "{@return ", "{@summary {@summary a}}", "<x>", "</ul>", "@throws A b\n", "<li><p>", "{@inheritDoc}",
 	} {
 		text := strings.Repeat(piece, many)
 		commenttest.Valid(t, text, htmltags.Parse(commenttest.DocOf(text), nil))

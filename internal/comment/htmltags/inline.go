@@ -103,11 +103,7 @@ func (b *builder) snippet(from, to, at, end int) {
 	if i := strings.IndexByte(code, '\n'); i >= 0 && strings.TrimSpace(code[:i]) == "" {
 		code = code[i+1:]
 	}
-	region := ""
-	if i := strings.Index(b.parser.text[from:from+colon], "region="); i >= 0 {
-		region = strings.Trim(strings.Fields(b.parser.text[from+i+len("region="):from+colon] + " ")[0], `"'`)
-	}
-	shown, marks, _ := snippet.Read(code, region)
+	shown, marks, _ := snippet.Read(code, snippet.Attributes(b.parser.text[from : from+colon])["region"])
 	b.closeLine(at)
 	node := b.codeBlock(strings.TrimRight(shown, " \t\r\n"), b.span(at, end), b.marksOf(marks, b.span(at, end)))
 	if node.Info = "java"; b.holdsBlocks() && strings.TrimSpace(node.Text) != "" {

@@ -32,7 +32,7 @@ func (r *reader) withSnippets(doc *model.Doc) *model.Doc {
 			break
 		}
 		end += at + len(snippetTag)
-		attributes := readAttributes(doc.Text[at+len(snippetTag) : end])
+		attributes := snippet.Attributes(doc.Text[at+len(snippetTag) : end])
 		if doc.Text[end] == ':' || attributes["file"] == "" && attributes["class"] == "" {
 			at = end // the code stands here
 			continue
@@ -46,30 +46,6 @@ func (r *reader) withSnippets(doc *model.Doc) *model.Doc {
 
 // mostSnippets is how many snippets of other files a comment shows.
 const mostSnippets = 50
-
-// readAttributes reads "name=value" with or without quotes.
-func readAttributes(text string) map[string]string {
-	out := map[string]string{}
-	for rest := strings.TrimSpace(text); rest != ""; rest = strings.TrimSpace(rest) {
-		name, after, found := strings.Cut(rest, "=")
-		if !found {
-			break
-		}
-		after = strings.TrimSpace(after)
-		value := ""
-		if after != "" && (after[0] == '"' || after[0] == '\'') {
-			value, after, _ = strings.Cut(after[1:], after[:1])
-		} else {
-			end := strings.IndexAny(after, " \t\r\n")
-			if end < 0 {
-				end = len(after)
-			}
-			value, after = after[:end], after[end:]
-		}
-		out[strings.TrimSpace(name)], rest = value, after
-	}
-	return out
-}
 
 // snippet is the code that a snippet shows, as HTML.
 func (r *reader) snippet(doc *model.Doc, from, to int, attributes map[string]string) string {

@@ -162,6 +162,13 @@ func actions(remark string) (out []action) {
 
 func has(attributes map[string]string, name string) bool { _, ok := attributes[name]; return ok }
 
+// Attributes reads what stands between the tag of a snippet and its code: "name=value name", the
+// values with or without quotes, over several lines.
+func Attributes(text string) map[string]string {
+	out, _ := attributes(strings.Join(strings.Fields(text), " "))
+	return out
+}
+
 // attributes reads "name=value name", with or without quotes, up to the next "@".
 func attributes(text string) (out map[string]string, rest string) {
 	out = map[string]string{}

@@ -58,6 +58,18 @@ func TestRead(t *testing.T) {
 	}
 }
 
+func TestAttributes(t *testing.T) {
+	for text, want := range map[string]map[string]string{
+		"":                               {},
+		" lang=java\n id = \"a b\" bare": {"lang": "java", "id": "a b", "bare": ""},
+		"file='x/A.java'\tregion=\n":     {"file": "x/A.java", "region": ""},
+		"region=":                        {"region": ""},
+		"class=\"open":                   {"class": "open"},
+	} {
+		assert.Equal(t, want, snippet.Attributes(text), text)
+	}
+}
+
 func FuzzRead(f *testing.F) {
 	f.Add("a(); // @highlight substring=\"a\" @link regex='b' target=c\n// @start region=x\nb\n// @end\n", "x")
 	f.Add("(); // @highlight substring=\"a!\xfd@", "")
