@@ -580,6 +580,11 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 			return t
 		}
 	}
+	return x.broughtIn(m, f, name)
+}
+
+// broughtIn resolves an unqualified name that an import of the file may have brought in.
+func (x *Index) broughtIn(m *model.Module, f *model.Facts, name string) Target {
 	for i := range x.importsKnownAs(f, name) {
 		switch {
 		case i.name == "." && i.member != "*" && i.member != "":

@@ -3,6 +3,7 @@ package gocomment
 import (
 	"slices"
 	"strings"
+	"sync"
 	"unicode"
 	"unicode/utf8"
 
@@ -18,14 +19,27 @@ type inline struct {
 	links  map[string]string
 	starts []int
 	lines  []line
-	out    []prose.Node // room of its own for the few that most texts have; see parse
-	from   int          // start of the text that is not put out yet
+	out    []prose.Node
+	from   int // start of the text that is not put out yet
 }
 
+// rooms are lists that texts are read into: what is kept of one is no larger than it must be.
+var rooms = sync.Pool{New: func() any { room := make([]prose.Node, 0, 8); return &room }}
+
 func (in *inline) parse() []prose.Node {
+	room := rooms.Get().(*[]prose.Node)
+	in.out = (*room)[:0]
+	in.read()
+	out := slices.Clone(in.out)
+	clear(in.out)
+	*room, in.out = in.out, nil
+	rooms.Put(room)
+	return out
+}
+
+// read puts out all of the text.
+func (in *inline) read() {
 	s := in.text
-	var room [8]prose.Node
-	in.out = room[:0]
 	for i := 0; i < len(s); {
 		switch {
 		case s[i] == '[':
@@ -50,10 +64,6 @@ func (in *inline) parse() []prose.Node {
 		i++
 	}
 	in.flush(len(s))
-	if len(in.out) > 0 && &in.out[0] == &room[0] {
-		return slices.Clone(in.out) // what is kept is no larger than it must be
-	}
-	return in.out
 }
 
 // flush puts out the plain text up to an offset.

@@ -51,7 +51,11 @@ func (m *Maker) Plate(d *model.Declaration, at model.At) []Token {
 			lines = append(lines, []Token{remarkToken(form.Remark + m.Texts.Count(rest.n, rest.thing))})
 		}
 	}
-	out := append(head, mark(form.Open))
+	size := len(head) + 2 + len(lines)
+	for _, line := range lines {
+		size += len(line)
+	}
+	out := append(append(make([]Token, 0, size), head...), mark(form.Open))
 	for _, line := range lines {
 		out = append(append(out, mark("\n\t")), line...)
 	}
@@ -138,7 +142,9 @@ func (m *Maker) held(d *model.Declaration, form lang.BlockStyle) (shown []*model
 func (m *Maker) heldLine(member *model.Declaration, form lang.BlockStyle) (out []Token) {
 	at := member.Speaks(model.Signature)
 	width := 0
-	for t := range at.Tokens(at.Signature) {
+	tokens := at.Signature.List(at.File.Text)
+	out = make([]Token, 0, len(tokens)+3) // with the end and a remark
+	for _, t := range tokens {
 		if t.Kind == model.TokenComment {
 			continue
 		}
