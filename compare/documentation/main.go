@@ -1,12 +1,13 @@
 // Command documentation compares the documentation file that Codrel writes of a library of C#
 // with the one that a compiler wrote of the same source.
 //
-//	go run ./compare/documentation [-program FILE] [-library NAME] -reference FILE.xml DIR
+//	go run ./compare/documentation [-program FILE] [-library NAME] [-least PERCENT] -reference FILE.xml DIR
 //
 // It prints how many members of the compiler's file Codrel has under the same identifier, how
 // many of those have the same text, and how many it has that the compiler has not, with some of
 // each that differ. Compilers write private members too, so DIR's settings should have
-// "reach: private"; what conditions leave out of the compiler's build counts as more.
+// "reach: private"; what conditions leave out of the compiler's build counts as more. Fails where
+// fewer are found than -least says, or fewer of those have the same text by two in a hundred.
 package main
 
 import (
@@ -25,18 +26,19 @@ func main() {
 	program := flag.String("program", "codrel", "the program to try")
 	library := flag.String("library", "", "the library, where there are several")
 	reference := flag.String("reference", "", "the compiler's file")
+	least := flag.Float64("least", 0, "percent of members that must be found")
 	flag.Parse()
 	if flag.NArg() != 1 || *reference == "" {
 		flag.Usage()
 		os.Exit(2)
 	}
-	if err := run(*program, *library, *reference, flag.Arg(0)); err != nil {
+	if err := run(*program, *library, *reference, flag.Arg(0), *least); err != nil {
 		fmt.Fprintln(os.Stderr, "documentation:", err)
 		os.Exit(1)
 	}
 }
 
-func run(program, library, reference, dir string) error {
+func run(program, library, reference, dir string, least float64) error {
 	data, err := os.ReadFile(reference)
 	if err != nil {
 		return err
@@ -86,6 +88,9 @@ func run(program, library, reference, dir string) error {
 	some("missing", missing)
 	some("another text", differing)
 	some("more", more)
+	if share(found, asked) < least || share(same, found) < least-2 {
+		return fmt.Errorf("fewer than %.2f %% of members, or %.2f %% of texts", least, least-2)
+	}
 	return nil
 }
 
