@@ -28,7 +28,7 @@ const (
 	Quote
 	Table // of Rows
 	Row   // of Cells; Level 1 in the head
-	Cell
+	Cell  // Level tells over how many columns and rows it goes; see [CellLevel]
 	Ruler
 	Display // a formula on a line of its own; as Formula
 	Text
@@ -222,6 +222,24 @@ func abbreviated(before string) bool {
 		return true
 	}
 	return len(word) == 1 && word[0] >= 'A' && word[0] <= 'Z' && len(before) > 1
+}
+
+// CellLevel is the Level of a Cell that goes over so many columns and rows, as they are written;
+// what is no number, or more than a table has, is one.
+func CellLevel(columns, rows string) uint16 {
+	number := func(written string) uint16 {
+		n, err := strconv.ParseUint(strings.TrimSpace(written), 10, 8)
+		if err != nil || n == 1 {
+			return 0
+		}
+		return uint16(n)
+	}
+	return number(columns) | number(rows)<<8
+}
+
+// CellSpans are over how many columns and rows a Cell goes.
+func (n *Node) CellSpans() (columns, rows int) {
+	return max(1, int(n.Level&0xFF)), max(1, int(n.Level>>8))
 }
 
 // MarkInfo is the Info of a node in a CodeBlock, which marks a part of its code: from where to

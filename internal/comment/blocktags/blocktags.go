@@ -65,6 +65,7 @@ type parser struct {
 	out         *prose.Sections
 	own         prose.Vocabulary
 	definitions string // lines of Markdown that say where links lead
+	brackets    bool   // names in brackets are links, see [ParseNamed]
 }
 
 // line is one line: its text, and where that stands in the file.

@@ -2,11 +2,13 @@ package blocktags
 
 import (
 	"cmp"
+	"slices"
 	"sort"
 	"strings"
 
 	"codrel/internal/prose"
 	"codrel/internal/prose/markdown"
+	"codrel/internal/prose/snippet"
 	"codrel/internal/source"
 )
 
@@ -19,6 +21,7 @@ type mapped struct {
 	starts []int   // of pieces in the text
 	places []int32 // where they stand in the file
 	fixed  []bool  // all of the piece stands for one place
+	html   bool    // blocks of raw HTML may stand in it
 }
 
 func (m *mapped) put(text string, at int32, fixed bool) {
@@ -52,6 +55,7 @@ func (p *parser) markdown(lines []line) []prose.Node {
 		return nil
 	}
 	var m mapped
+	m.html = slices.ContainsFunc(lines, func(l line) bool { return strings.HasPrefix(l.text[l.indent():], "<") })
 	fenced := fences(lines)
 	for i := 0; i < len(lines); i++ {
 		l := lines[i]
@@ -114,9 +118,13 @@ func (p *parser) inlineTags(m *mapped, lines []line) (taken int) {
 		m.put(before.text, before.at, false)
 		switch word {
 		case "link", "linkcode", "linkplain":
-			m.put(linkOf(content, shown, word != "linkplain"), at, true)
+			m.put(linkOf(content, shown, word != "linkplain", p.brackets), at, true)
 		case "code", "literal":
-			m.put("`"+content+"`", at, true)
+			if m.html {
+				m.put("[`"+content+"`](<"+markdown.CodeScheme+">)", at, true)
+			} else {
+				m.put("`"+content+"`", at, true)
+			}
 		case "inheritDoc", "inheritdoc":
 			m.put("[{@"+word+"}](<"+markdown.TakenScheme+nameOf(content)+">)", l.at+int32(open), true)
 		case "label":
@@ -155,8 +163,9 @@ func tagOver(l line, open int, lines []line) (inner string, rest line, below int
 	return "", l, -1
 }
 
-// linkOf is the Markdown of an inline link: "Name", "Name text" or "Name | text".
-func linkOf(content, shown string, code bool) string {
+// linkOf is the Markdown of an inline link: "Name", "Name text" or "Name | text". java says that
+// a name may have its module before it, and that a member reads with a dot before it.
+func linkOf(content, shown string, code, java bool) string {
 	target, text := cutLink(content)
 	if shown != "" {
 		text = shown
@@ -168,11 +177,17 @@ func linkOf(content, shown string, code bool) string {
 		return "[" + text + "](<" + target + ">)"
 	}
 	name := nameOf(target)
+	if java {
+		name = snippet.Target(target)
+	}
 	if inside, ok := strings.CutPrefix(withoutKinds.Replace(target), "module:"); ok && strings.Contains(inside, "/") && !strings.ContainsAny(inside, "<>\\") {
 		return "[" + cmp.Or(text, "`"+shortPath(inside)+"`") + "](<" + markdown.OutwardScheme + inside + ">)"
 	}
 	if name == "" || strings.Contains(name, "/") || strings.Contains(name, "\\") || !argumentsClose(name) {
 		return strings.TrimSpace(target + " " + text)
+	}
+	if target = strings.TrimLeft(target, "#"); java {
+		target = strings.ReplaceAll(name, "#", ".")
 	}
 	name = escapedArguments.Replace(name)
 	if text == "" && code {

@@ -2,6 +2,7 @@ package blocktags
 
 import (
 	"regexp"
+	"strconv"
 	"strings"
 
 	"codrel/internal/model"
@@ -16,12 +17,19 @@ import (
 
 // ParseNamed reads one comment in which names in brackets are links to what they name.
 func ParseNamed(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
-	p := &parser{out: &prose.Sections{}, own: own}
+	p := &parser{out: &prose.Sections{}, own: own, brackets: true}
 	lines := linesOf(doc)
+	var marks [][]snippet.Mark
 	if strings.Contains(doc.Text, snippetTag) {
-		lines = withSnippets(lines)
+		lines, marks = withSnippets(lines)
 	}
-	return p.parse(lines, func(fenced []bool) { p.findNames(lines, fenced) })
+	p.parse(lines, func(fenced []bool) { p.findNames(lines, fenced) })
+	if len(marks) > 0 {
+		for nodes := range p.out.All {
+			markCode(nodes, marks)
+		}
+	}
+	return p.out
 }
 
 // bracketed is a label in brackets; brackets in it are escaped.
@@ -58,25 +66,50 @@ var unescaped = strings.NewReplacer(`\[`, "[", `\]`, "]")
 
 const snippetTag = "{@snippet"
 
-// withSnippets puts fenced code in the place of snippets that hold their code.
-func withSnippets(lines []line) (out []line) {
+// withSnippets puts fenced code in the place of snippets that hold their code. What is marked in
+// a code stands between the signs of [markup]; how is said under the number behind its language.
+func withSnippets(lines []line) (out []line, marks [][]snippet.Mark) {
 	for i := 0; i < len(lines); i++ {
 		l := lines[i]
 		inside, taken, ok := snippetAt(lines[i:])
 		if !ok {
-			out = append(out, l)
+			out = append(out, line{markup.Plain(l.text), l.at})
 			continue
 		}
 		attributes, code, _ := strings.Cut(inside, ":")
-		shown, _, _ := snippet.Read(strings.TrimLeft(code, " \t"), snippet.Attributes(attributes)["region"])
-		out = append(out, line{"~~~~java", l.at})
-		for text := range strings.Lines(markup.Undented(strings.Trim(markup.Plain(shown), "\n"))) {
+		shown, marked, _ := snippet.Read(strings.TrimLeft(code, " \t"), snippet.Attributes(attributes)["region"])
+		fence := "~~~~java"
+		if len(marked) > 0 {
+			fence += " " + strconv.Itoa(len(marks))
+			marks = append(marks, marked)
+		}
+		out = append(out, line{fence, l.at})
+		for text := range strings.Lines(markup.Undented(strings.Trim(shown, "\n"))) {
 			out = append(out, line{strings.TrimRight(text, "\r\n"), l.at})
 		}
 		out = append(out, line{"~~~~", l.at})
 		i += taken
 	}
-	return out
+	return out, marks
+}
+
+// markCode takes the signs out of the code of snippets and puts nodes for them below it.
+func markCode(nodes []prose.Node, marks [][]snippet.Mark) {
+	for i := range nodes {
+		n := &nodes[i]
+		markCode(n.Children, marks)
+		if n.Kind != prose.CodeBlock || !strings.Contains(n.Text, markup.Open) {
+			continue
+		}
+		language, number, _ := strings.Cut(n.Info, " ")
+		of, err := strconv.Atoi(number)
+		if err != nil || of >= len(marks) {
+			n.Text = markup.Plain(n.Text)
+			continue
+		}
+		n.Info = language
+		n.Text, n.Children = snippet.Placed(n.Text, snippet.Nodes(marks[of], n.Span))
+	}
 }
 
 // snippetAt is what stands in a snippet that a line begins with, and how many lines below it ends.

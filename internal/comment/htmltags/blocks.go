@@ -7,6 +7,7 @@ import (
 
 	"codrel/internal/prose"
 	"codrel/internal/prose/markup"
+	"codrel/internal/prose/snippet"
 	"codrel/internal/source"
 )
 
@@ -416,7 +417,7 @@ func (b *builder) openRow(e markup.Tag, kind prose.Kind, at, end int) {
 		if kind == head && len(row.node.Children) == 0 {
 			row.node.Level = 1
 		}
-		b.push(prose.Node{Kind: prose.Cell}, e.Name, end)
+		b.push(prose.Node{Kind: prose.Cell, Level: prose.CellLevel(e.Attribute("colspan"), e.Attribute("rowspan"))}, e.Name, end)
 	}
 }
 
@@ -540,11 +541,8 @@ func (b *builder) preformatted(at, from, to int) int {
 // codeBlock is code with the signs of marks in it, which nodes tell of in the order of their
 // opening.
 func (b *builder) codeBlock(code string, span source.Span, marks []prose.Node) prose.Node {
-	text, spans := markup.Unmarked(markup.Undented(code) + "\n")
-	for i := range min(len(marks), len(spans)) {
-		marks[i].Info = prose.MarkInfo(spans[i][0], spans[i][1])
-	}
-	return prose.Node{Kind: prose.CodeBlock, Text: text, Span: span, Children: marks[:min(len(marks), len(spans))]}
+	text, placed := snippet.Placed(markup.Undented(code)+"\n", marks)
+	return prose.Node{Kind: prose.CodeBlock, Text: text, Span: span, Children: placed}
 }
 
 // code reads an element of code in a line: its text alone counts, and the references in it.
@@ -605,7 +603,7 @@ func (b *builder) marked(from, to int) (string, []prose.Node) {
 							text = strings.TrimSpace(b.parser.text[label:stop])
 						}
 						if name != "" && !strings.HasPrefix(name, "##") && !strings.Contains(text, "\n") {
-							nodes = append(nodes, prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: target(name), Span: b.span(at, end+1)})
+							nodes = append(nodes, prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: snippet.Target(name), Span: b.span(at, end+1)})
 							text = markup.Open + text + markup.Close
 						}
 					}

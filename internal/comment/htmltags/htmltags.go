@@ -13,6 +13,7 @@ import (
 	"codrel/internal/nearest"
 	"codrel/internal/prose"
 	"codrel/internal/prose/markup"
+	"codrel/internal/prose/snippet"
 	"codrel/internal/source"
 )
 
@@ -253,7 +254,7 @@ func (p *parser) reference(from, to int, code bool) prose.Node {
 	end := p.nameEnd(from, to)
 	written := p.text[from:end]
 	span := p.span(from, max(end, from))
-	n := prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: target(written), Span: span}
+	n := prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: snippet.Target(written), Span: span}
 	if label, stop := p.trimmed(end, to); label < stop {
 		n.Children = p.inlines(label, stop)
 		return n
@@ -281,19 +282,6 @@ func (p *parser) nameEnd(from, to int) int {
 		}
 	}
 	return end
-}
-
-// target is the name that a reference means: "#moor(int)" is a member of what is around,
-// "tide.berths/tide.Berth" has its module before it.
-func target(written string) string {
-	if i := strings.IndexByte(written, '/'); i >= 0 {
-		written = written[i+1:]
-	}
-	written = strings.TrimLeft(written, "#")
-	if i := strings.Index(written, "##"); i >= 0 { // an address on the page of what is named
-		written = written[:i]
-	}
-	return strings.Join(strings.Fields(written), " ")
 }
 
 // display is how a reference without a label reads.

@@ -5,7 +5,6 @@ import (
 
 	"codrel/internal/prose"
 	"codrel/internal/prose/snippet"
-	"codrel/internal/source"
 )
 
 // This file reads inline tags.
@@ -57,7 +56,7 @@ func (b *builder) tag(at, to int) int {
 		}
 	case "inheritDoc":
 		b.line(at)
-		b.add(prose.Node{Kind: prose.Inherited, Strict: true, Target: target(content), Span: span, Children: []prose.Node{{Kind: prose.Text, Text: "{@inheritDoc}", Span: span}}})
+		b.add(prose.Node{Kind: prose.Inherited, Strict: true, Target: snippet.Target(content), Span: span, Children: []prose.Node{{Kind: prose.Text, Text: "{@inheritDoc}", Span: span}}})
 	case "summary":
 		for _, n := range b.inlines(from, stop) {
 			b.line(at)
@@ -105,23 +104,8 @@ func (b *builder) snippet(from, to, at, end int) {
 	}
 	shown, marks, _ := snippet.Read(code, snippet.Attributes(b.parser.text[from : from+colon])["region"])
 	b.closeLine(at)
-	node := b.codeBlock(strings.TrimRight(shown, " \t\r\n"), b.span(at, end), b.marksOf(marks, b.span(at, end)))
+	node := b.codeBlock(strings.TrimRight(shown, " \t\r\n"), b.span(at, end), snippet.Nodes(marks, b.span(at, end)))
 	if node.Info = "java"; b.holdsBlocks() && strings.TrimSpace(node.Text) != "" {
 		b.add(node)
 	}
-}
-
-// marksOf are the nodes of the marks of a snippet.
-func (b *builder) marksOf(marks []snippet.Mark, span source.Span) (out []prose.Node) {
-	for _, m := range marks {
-		n := prose.Node{Kind: prose.Strong, Span: span}
-		switch {
-		case m.Target != "":
-			n = prose.Node{Kind: prose.Reference, Strict: true, MayBeExternal: true, Target: target(m.Target), Span: span}
-		case m.Type == "italic":
-			n.Kind = prose.Emphasis
-		}
-		out = append(out, n)
-	}
-	return out
 }

@@ -66,7 +66,7 @@ func (r *reader) snippet(doc *model.Doc, from, to int, attributes map[string]str
 		r.Facts.Untaken = append(r.Facts.Untaken, missing)
 		return ""
 	}
-	return "<pre>" + marked(snippetSigns.Replace(html.EscapeString(code)), marks) + "</pre>"
+	return `<pre><code class="language-java">` + marked(snippetSigns.Replace(html.EscapeString(markup.Undented(code))), marks) + "</code></pre>"
 }
 
 // marked is the HTML of code with the marks of a snippet as elements and links.

@@ -245,14 +245,13 @@ func (r *reader) follows(above, below source.Span) bool {
 // made makes a doc comment of a dialect; "" is the language's own.
 func (r *reader) made(span source.Span, dialect string) *model.Doc {
 	doc := r.DocOf(span)
-	switch {
-	case doc == nil:
-	case dialect == "":
-		return r.withSnippets(doc)
-	default:
+	if doc == nil {
+		return nil
+	}
+	if dialect != "" {
 		doc.Dialect = dialect
 	}
-	return doc
+	return r.withSnippets(doc)
 }
 
 // add puts a declaration behind the others and gives its index.

@@ -1,6 +1,8 @@
 package markdown
 
 import (
+	"regexp"
+	"strconv"
 	"strings"
 
 	"golang.org/x/net/html"
@@ -13,6 +15,7 @@ import (
 // here vanish and leave their text; scripts, styles and frames leave nothing.
 
 func fromHTML(raw string) []prose.Node {
+	raw = withDialects(raw)
 	body := &html.Node{Type: html.ElementNode, DataAtom: atom.Body, Data: "body"}
 	nodes, err := html.ParseFragment(strings.NewReader(raw), body)
 	if err != nil {
@@ -23,6 +26,27 @@ func fromHTML(raw string) []prose.Node {
 		out = append(out, htmlNode(n, 0)...)
 	}
 	return paragraphs(out)
+}
+
+// dialectLink is what dialects make of forms of their own: Markdown, which raw HTML has none of.
+var dialectLink = regexp.MustCompile("\\[(`[^`\n]*`|[^\\[\\]\n]*)\\]\\(<(codrel-(?:outward|taken|named|code):(?:[^<>\\\\\n]|\\\\.)*)>\\)")
+
+// withDialects puts elements in the place of such links.
+func withDialects(raw string) string {
+	if !strings.Contains(raw, "](<codrel-") {
+		return raw
+	}
+	return dialectLink.ReplaceAllStringFunc(raw, func(link string) string {
+		parts := dialectLink.FindStringSubmatch(link)
+		shown := parts[1]
+		if code, ok := strings.CutPrefix(shown, "`"); ok {
+			shown = "<code>" + html.EscapeString(strings.TrimSuffix(code, "`")) + "</code>"
+		}
+		if parts[2] == CodeScheme {
+			return shown
+		}
+		return `<a href="` + html.EscapeString(unescaped(parts[2])) + `">` + shown + "</a>"
+	})
 }
 
 // paragraphs wraps what stands in a line, so that blocks hold only blocks.
@@ -85,15 +109,23 @@ func htmlNode(n *html.Node, depth int) []prose.Node {
 	case atom.H1, atom.H2, atom.H3, atom.H4, atom.H5, atom.H6:
 		return []prose.Node{{Kind: prose.Heading, Level: uint16(n.Data[1] - '0'), Children: inside()}}
 	case atom.Pre:
-		return []prose.Node{{Kind: prose.CodeBlock, Text: prose.Plain(inside())}}
+		return htmlCode(n)
 	case atom.Ul:
 		return block(prose.List)
 	case atom.Ol:
-		return []prose.Node{{Kind: prose.List, Level: 1, Children: paragraphs(inside())}}
+		list := prose.Node{Kind: prose.List, Level: 1, Children: paragraphs(inside())}
+		if first, err := strconv.ParseUint(attribute(n, "start"), 10, 15); err == nil && first > 0 {
+			list.Level = uint16(first)
+		}
+		return []prose.Node{list}
 	case atom.Li:
 		return block(prose.Item)
 	case atom.Blockquote:
 		return block(prose.Quote)
+	case atom.Table:
+		return htmlTable(n, depth+1)
+	case atom.Dl:
+		return htmlTerms(n, depth+1)
 	case atom.Br:
 		return []prose.Node{{Kind: prose.Break}}
 	case atom.Hr:

@@ -87,11 +87,12 @@ func isPicture(n prose.Node) bool {
 // Dialects with forms of their own turn those into links with these at the beginning
 // of the address: OutwardScheme for the name of a declaration, of this project or
 // another; TakenScheme for text that is another declaration's; NamedScheme for what may be such
-// a name.
+// a name; CodeScheme, without a name, for what is code even where raw HTML is around it.
 const (
 	OutwardScheme = "codrel-outward:"
 	TakenScheme   = "codrel-taken:"
 	NamedScheme   = "codrel-named:"
+	CodeScheme    = "codrel-code:"
 )
 
 type converter struct {
@@ -149,7 +150,7 @@ func (c *converter) node(out []prose.Node, n ast.Node, depth int) []prose.Node {
 	case *ast.ThematicBreak:
 		return append(out, prose.Node{Kind: prose.Ruler})
 	case *ast.HTMLBlock:
-		return append(out, fromHTML(c.code(n)+string(c.closure(n)))...)
+		return append(out, fromHTML(c.lines(n)+string(c.closure(n)))...)
 	case *extast.FootnoteList:
 		return append(out, prose.Node{Kind: prose.List, Level: 1, Info: prose.Footnotes, Children: inside()})
 	case *extast.Footnote:
@@ -247,7 +248,7 @@ func Target(address string, shown []prose.Node) []prose.Node {
 	if name, ok := strings.CutPrefix(address, TakenScheme); ok {
 		return []prose.Node{{Kind: prose.Inherited, Strict: true, Target: name, Children: shown, Span: cover(shown)}}
 	}
-	if !prose.AllowedAddress(address) {
+	if address == CodeScheme || !prose.AllowedAddress(address) {
 		return shown
 	}
 	return []prose.Node{{Kind: prose.Link, Target: address, Children: shown, Span: cover(shown)}}
@@ -295,14 +296,16 @@ func (c *converter) codeSpan(n *ast.CodeSpan) prose.Node {
 	return prose.Node{Kind: prose.Code, Text: strings.ReplaceAll(strings.TrimSpace(b.String()), "\n", " "), Span: span}
 }
 
-func (c *converter) code(n ast.Node) string {
+func (c *converter) code(n ast.Node) string { return strings.TrimSuffix(c.lines(n), "\n") }
+
+func (c *converter) lines(n ast.Node) string {
 	var b strings.Builder
 	lines := n.Lines()
 	for i := range lines.Len() {
 		segment := lines.At(i)
 		b.Write(segment.Value(c.src))
 	}
-	return strings.TrimSuffix(b.String(), "\n")
+	return b.String()
 }
 
 func (c *converter) closure(n *ast.HTMLBlock) []byte {

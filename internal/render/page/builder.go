@@ -104,7 +104,9 @@ func (b *Builder) table(n *prose.Node) Block {
 	for i := range n.Children {
 		row := Row{Head: n.Children[i].Level > 0}
 		for j := range n.Children[i].Children {
-			row.Cells = append(row.Cells, b.Inlines(n.Children[i].Children[j].Children))
+			cell := &n.Children[i].Children[j]
+			columns, rows := cell.CellSpans()
+			row.Cells = append(row.Cells, Cell{b.Inlines(cell.Children), columns, rows})
 		}
 		out.Rows = append(out.Rows, row)
 	}

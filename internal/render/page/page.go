@@ -63,7 +63,13 @@ type Mark struct {
 // Row is one row of a table.
 type Row struct {
 	Head  bool
-	Cells [][]Inline
+	Cells []Cell
+}
+
+// Cell is one cell of a row.
+type Cell struct {
+	Inlines       []Inline
+	Columns, Rows int // over how many it goes
 }
 
 // InlineKind tells what stands in a line.

@@ -61,7 +61,7 @@ func block(b *strings.Builder, of *page.Block, indent string) {
 				mark = "||"
 			}
 			for _, cell := range row.Cells {
-				mark += " " + line2(cell) + " |"
+				mark += " " + line2(cell.Inlines) + " |"
 			}
 			fmt.Fprintf(b, "%s%s\n", indent, mark)
 		}

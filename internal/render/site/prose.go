@@ -306,8 +306,11 @@ func (w *proseWriter) table(b *page.Block) {
 		}
 		w.raw("<tr>")
 		for j := 0; j < len(row.Cells) && !w.full(); j++ {
-			w.raw("<" + cell + ">")
-			w.line(row.Cells[j])
+			w.raw("<" + cell)
+			w.over("colspan", row.Cells[j].Columns)
+			w.over("rowspan", row.Cells[j].Rows)
+			w.raw(">")
+			w.line(row.Cells[j].Inlines)
 			w.raw("</" + cell[:2] + ">")
 		}
 		w.raw("</tr>\n")
@@ -316,6 +319,13 @@ func (w *proseWriter) table(b *page.Block) {
 		w.raw("</" + part + ">")
 	}
 	w.raw("</table></div>\n")
+}
+
+// over writes over how many columns or rows a cell goes, where that is more than one.
+func (w *proseWriter) over(attribute string, n int) {
+	if n > 1 {
+		w.raw(" " + attribute + `="` + strconv.Itoa(n) + `"`)
+	}
 }
 
 // elements are those that pieces of a kind are drawn in.
