@@ -27,7 +27,7 @@ prose:             source
 prose/formula:     prose source
 prose/markdown:    prose prose/formula source
 prose/markup:      -
-prose/snippet:     prose/markup
+prose/snippet:     prose prose/markup source
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model source

@@ -2,7 +2,7 @@
 // shown and how: "// @start region=a", "// @end", "// @highlight", "// @replace" and "// @link"
 // (the snippet syntax of Java's documentation comment specification, JEP 413).
 //
-// It knows nothing of comments and pages.
+// It makes nodes of what it reads and knows nothing of comments and pages.
 package snippet
 
 import (
