@@ -227,7 +227,7 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		return
 	case !n.Strict && !couldBeReference(n.Target, result):
 		return
-	case n.MayBeExternal && p.Links.MayBeOutside(from, n.Target):
+	case n.MayBeExternal && (p.Links.MayBeOutside(from, n.Target) || p.Links.MayBeUnseen(from, n.Target)):
 		return
 	case result.Unfit != nil:
 		f.Form = "fits no form"

@@ -104,6 +104,7 @@ type onDemand struct {
 	users      func() map[*model.Declaration]*UsersOf
 	otherNames func() map[*model.Declaration][]string
 	codeFiles  func() []moduleFile
+	unseen     func() map[*model.Module]bool              // those that are not here whole
 	outsides   sync.Map                                   // of libraries: *outsideNames
 	based      sync.Map                                   // of declarations: what [Index.bases] found
 	plain      sync.Map                                   // of types: their bases as names alone say them, []*model.Declaration
@@ -173,6 +174,7 @@ func (x *Index) promise() {
 	x.dotted = sync.OnceValue(x.dottedModules)
 	x.tops = sync.OnceValue(func() *nearest.Words { return nearest.NewWords(slices.Sorted(maps.Keys(x.names()))) })
 	x.graph = sync.OnceValue(x.makeGraph)
+	x.unseen = sync.OnceValue(x.findUnseen)
 	x.fragments = sync.OnceValue(x.readFragments)
 	x.guides = sync.OnceValue(x.readGuides)
 	x.tested = sync.OnceValue(x.findTests)

@@ -16,7 +16,7 @@ var natives = lexing.WordSet(`AbstractMethodError Appendable ArithmeticException
 	NoSuchMethodException NullPointerException Number NumberFormatException Object OutOfMemoryError Override
 	Package Process ProcessBuilder ProcessHandle Readable Record ReflectiveOperationException Runnable Runtime
 	RuntimeException RuntimePermission SafeVarargs ScopedValue SecurityException SecurityManager Short StableValue
-	StackOverflowError StackTraceElement StackWalker StrictMath String StringBuilder
+	StackOverflowError StackTraceElement StackWalker StrictMath String StringBuffer StringBuilder
 	StringIndexOutOfBoundsException SuppressWarnings System Thread ThreadDeath ThreadGroup ThreadLocal Throwable
 	TypeNotPresentException UnknownError UnsatisfiedLinkError UnsupportedClassVersionError
 	UnsupportedOperationException VerifyError VirtualMachineError Void WrongThreadException`)

@@ -387,3 +387,40 @@ public class Flawed {
 		"wire/Reply.java:1:1 missing-module-comment package tide.client.wire has no doc comment",
 	}, got)
 }
+
+// Of packages of which the build makes a part, nothing is said that the code itself disproves.
+func TestJavaMadeByTheBuild(t *testing.T) {
+	files, _ := javaSite(t, `
+-- src/main/java/tide/made/Reader.java --
+package tide.made;
+
+import tide.client.MadeBooking;
+import tide.client.*;
+
+/** Reads {@link Grammar}s, {@link tide.made.Tokens}, {@link MadeBooking}, {@link Bookings} and {@link Reader#nothing}. */
+public class Reader {
+  /** Takes one, and no {@link StringBuffer}. @param grammar which */
+  public void take(Grammar grammar) {}
+}
+-- src/main/java/tide/whole/Reader.java --
+package tide.whole;
+
+/** Reads {@link Grammar}s. */
+public class Reader {
+  /** Fills one. @param text which */
+  public void fill(StringBuffer text) {}
+}
+`)
+	s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "client"})
+	require.NoError(t, err)
+	var got []string
+	for i := range s.Findings {
+		if f := &s.Findings[i]; f.Rule == finding.BrokenReference {
+			got = append(got, fmt.Sprintf("%s:%d %s", f.Place.File, f.Place.At.Line, finding.OneLine(check.Text(f))))
+		}
+	}
+	assert.Equal(t, []string{
+		`src/main/java/tide/made/Reader.java:6 "Reader#nothing" is not declared`,
+		`src/main/java/tide/whole/Reader.java:3 "Grammar" is not declared`,
+	}, got)
+}
