@@ -13,15 +13,16 @@ import (
 // This file gathers what comments say of a callable, or of one of its overloads, and what it
 // takes: the rules on named sections judge by that.
 
-// formsApart are the overloads of a callable where each is described on its own; else nil.
+// formsApart are the overloads of a callable that users see, where each is described on its own;
+// else nil.
 func (p *Pass) formsApart(d *model.Declaration) []model.Form {
 	if h := p.Module.Library.Habits; h == nil || !h.EachForm || !d.Kind().IsCallable() || len(d.Occurrences) < 2 {
 		return nil
 	}
-	if forms := p.Links.FormsInReach(d); len(forms) > 1 {
-		return forms
+	if len(d.Split()) < 2 {
+		return nil
 	}
-	return nil
+	return p.Links.FormsInReach(d)
 }
 
 // describeForm gathers what is said of one overload, or is nil where it has no comment.
@@ -268,10 +269,18 @@ func (c *described) hasResultsAbove() bool {
 // here has read.
 func (p *Pass) mayTakeParts(c *described) bool {
 	h := c.d.Module.Library.Habits
-	if h == nil || !h.TakesParts || len(c.above) > 0 {
-		return false
+	return h != nil && h.TakesParts && p.reachesOutside(c.d, 0)
+}
+
+// reachesOutside reports whether a member takes the place of one that nobody here has read, or
+// of one that does.
+func (p *Pass) reachesOutside(d *model.Declaration, depth int) bool {
+	const highest = 20
+	above := p.Links.Relations(d).Overrides
+	if len(above) == 0 {
+		return p.overridesOutside(d)
 	}
-	return p.overridesOutside(c.d)
+	return depth < highest && slices.ContainsFunc(above, func(of *model.Declaration) bool { return p.reachesOutside(of, depth+1) })
 }
 
 // structured reports whether the comment has a section on how to call it.

@@ -357,6 +357,9 @@ func Level(day, hour int) float64 { return 0 }
 			if !said.Deprecated || len(p.Links.Relations(d).Overrides) > 0 || d.Kind().IsCallable() && p.overridesOutside(d) {
 				continue // what to use instead is said where it stands first
 			}
+			if d.Parent != nil && d.Parent.Kind().IsType() && d.Parent.Speaks(model.Words).Deprecated {
+				continue // it goes with its type
+			}
 			if said.Callable != nil && said.Callable.Returns == model.ReturnsNever {
 				continue // there is no use to replace
 			}

@@ -366,7 +366,7 @@ func (p *Pass) undescribedResults(c *described) {
 			return
 		}
 	}
-	if p.saysWhatItIs(c) || changesItself(c) {
+	if p.saysWhatItIs(c) || changesItself(c) || c.pointsToNamesake() {
 		return
 	}
 	form := ""
@@ -392,6 +392,22 @@ func (p *Pass) undescribedResults(c *described) {
 			Rule: finding.UndescribedResult, Form: form, Place: c.place(), Arguments: []finding.Argument{argument("name", c.d.Path())},
 		})
 	}
+}
+
+// pointsToNamesake reports whether a comment says to see a member of the same name, as comments on
+// what overrides others do.
+func (c *described) pointsToNamesake() bool {
+	found := false
+	for _, s := range c.sections {
+		for _, part := range s.Of(prose.SeeAlso) {
+			prose.Walk(part.Body, func(n *prose.Node) bool {
+				name, _, _ := strings.Cut(n.Target, "(")
+				found = found || n.Kind == prose.Reference && lastName(name) == c.d.Name
+				return true
+			})
+		}
+	}
+	return found
 }
 
 // changesItself reports whether a method gives what its type is and its first sentence says

@@ -1,6 +1,7 @@
 package check
 
 import (
+	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -427,6 +428,9 @@ func (p *Pass) leaks(d *model.Declaration) {
 			if typ == nil || typ.Hidden || !typ.Kind().IsType() || p.Links.Reach().Includes(typ.Visibility) || p.Links.InReach(typ) || typ.Speaks(model.Words).File.Global {
 				continue
 			}
+			if elsewhereBuilt(typ, o) {
+				continue // another type of the name is meant, which comes from outside
+			}
 			p.report(d, finding.Finding{
 				Rule: finding.LeakedType, Place: o.File.Place(o.NameSpan),
 				Arguments: []finding.Argument{argument("kind", p.kindOf(d)), argument("name", d.Path()), argument("type", t.Text)},
@@ -435,6 +439,12 @@ func (p *Pass) leaks(d *model.Declaration) {
 			break
 		}
 	}
+}
+
+// elsewhereBuilt reports whether a type exists only under conditions, and what names it under none:
+// projects make types themselves where a platform has none of the name.
+func elsewhereBuilt(typ *model.Declaration, at model.At) bool {
+	return len(at.AllConditions()) == 0 && !slices.ContainsFunc(typ.Occurrences, func(o model.At) bool { return len(o.AllConditions()) == 0 })
 }
 
 // shownTypes are the names of types in a signature, without those of a method's

@@ -256,8 +256,14 @@ func (b *builder) element(at, to int) int {
 	kind, known := elements[e.Name]
 	switch {
 	case !known || b.inline && kind < prose.Text && kind != transparent:
-		if !known {
+		if !known && !(e.Closing && b.unknown[e.Name]) { // what ends it is the same mistake
+			if b.unknown == nil {
+				b.unknown = map[string]bool{}
+			}
+			b.unknown[e.Name] = true
 			b.out.Flaws = append(b.out.Flaws, prose.Flaw{Kind: prose.NoElement, Span: b.parser.span(at, end), Text: rest[:e.Length]})
+		}
+		if !known {
 			b.text(rest[:e.Length], at, end, false) // List<String> as people forget to write it
 		}
 	case e.Closing:

@@ -51,6 +51,7 @@ type parser struct {
 	closes  map[int]int      // the brace that closes an inline tag, by the one that opens it
 	tags    []source.Span    // inline tags that nothing else stands around
 	endings map[string]found // of elements, by their name
+	unknown map[string]bool  // elements that there are not, which were opened
 }
 
 // pairBraces finds where inline tags end: the braces within them have partners.

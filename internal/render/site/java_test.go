@@ -424,3 +424,81 @@ public class Reader {
 		`src/main/java/tide/whole/Reader.java:3 "Grammar" is not declared`,
 	}, got)
 }
+
+// What a sensible maintainer would not mend is no finding.
+func TestJavaNoFindings(t *testing.T) {
+	files, _ := javaSite(t, `
+-- src/main/java/tide/quiet/package-info.java --
+/** Quiet. */
+package tide.quiet;
+-- src/main/java/tide/quiet/Quiet.java --
+package tide.quiet;
+
+/** Quiet, as <berth>3</berth>. */
+public class Quiet implements Later<String> {
+  /**
+   * Moors, with {@code a}.
+   * @param hours how long
+   */
+  private int moor(int hours) { return 1; }
+  /**
+   * Moors.
+   * @param name of whom
+   */
+  public void moor(String name) {}
+  /**
+   * {@inheritDoc}
+   * @param now whether at once
+   */
+  @Override
+  public boolean cancel(boolean now) { return true; }
+  /**
+   * Opens one.
+   * @param name which
+   * @see Later#open(String)
+   */
+  public Object open(String name) { return name; }
+  /**
+   * Old.
+   * @deprecated use {@link Quiet}
+   */
+  @Deprecated
+  public static class Old {
+    /** Makes one. */
+    @Deprecated public Old() {}
+  }
+}
+-- src/main/java/tide/quiet/Later.java --
+package tide.quiet;
+
+/**
+   * Comes later.
+   * @param <T> what
+   */
+public interface Later<T> extends java.util.concurrent.Future<T> {
+  /**
+   * {@inheritDoc}
+   * @param now whether at once
+   */
+  @Override
+  boolean cancel(boolean now);
+  /**
+   * Opens one.
+   * @param name which
+   * @return it
+   */
+  Object open(String name);
+}
+`)
+	s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "client"})
+	require.NoError(t, err)
+	var got []string
+	for i := range s.Findings {
+		if f := &s.Findings[i]; strings.Contains(f.Place.File, "quiet") {
+			got = append(got, fmt.Sprintf("%d %s", f.Place.At.Line, finding.OneLine(check.Text(f))))
+		}
+	}
+	assert.Equal(t, []string{
+		"3 <berth> is not an HTML element, so it is shown as text; put code into {@code ...}, or write &lt; for the sign",
+	}, got)
+}
