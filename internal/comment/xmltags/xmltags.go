@@ -95,8 +95,10 @@ func (p *parser) section(n *node, inText bool) bool {
 		e.Name = shown(e.Name)
 		p.entry(prose.Failures, span, e)
 	case "example":
-		part := p.part(prose.Examples, span)
-		part.Body = append(part.Body, p.blocks(n.kids)...)
+		if body := p.blocks(n.kids); len(body) > 0 { // code may stand in a file that other programs know how to find
+			part := p.part(prose.Examples, span)
+			part.Body = append(part.Body, body...)
+		}
 	case "seealso":
 		if inText {
 			return false

@@ -255,14 +255,23 @@ public class Port {
    * @see "The second book"
    */
   public boolean moor() { return true; }
+  /** Moors <b>any vessel</b>. */
+  public boolean moor(long number) { return true; }
+  /**
+   * Moors any vessel.
+   * @return whether any lies
+   */
+  public boolean moor(double length) { return true; }
   /** Leaves. */
   public void leave() { }
 }
 `})
 	words := m.Words(declared(t, s, "Port.moor"))
 	assert.Equal(t, "Moors `a` vessel.\n", text(words.Body))
-	require.Len(t, words.Forms, 1, "the second form's text is the first one's")
+	require.Len(t, words.Forms, 2, "the second form's text is the first one's")
 	assert.Equal(t, 3, words.Forms[0].N)
+	assert.Equal(t, []int{5}, words.Forms[0].Same)
+	assert.Equal(t, 4, words.Forms[1].N)
 	assert.Equal(t, "Moors any vessel.\n", text(words.Forms[0].Body))
 	var items []string
 	for _, p := range words.Parts {
@@ -275,7 +284,7 @@ public class Port {
 		}
 	}
 	assert.Equal(t, []string{
-		"0 name which", "2 number its number", "0 whether it lies", "3 whether any lies",
+		"0 name which", "2 number its number", "0 whether it lies", "3 whether any lies", "5 whether any lies",
 		"0 [`leave`](Port.leave)\n\"The harbour book\"", "0 \"The second book\"",
 	}, items)
 }

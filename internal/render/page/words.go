@@ -61,13 +61,18 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 	sections, forms := m.sectionsFor(about, d)
 	b := m.builder(link.ScopeOf(d))
 	out := &Words{Of: d, Language: d.Module.Library.Language, Type: b.TypeOf(about, sections.Type), Body: b.Blocks(sections.Body)}
+	var shown []otherForm
 	for _, f := range forms {
 		gone := f.sections.Obsolete || len(f.sections.Deprecated) > 0
 		if !gone && f.of == nil && prose.Same(f.sections.Body, sections.Body) {
 			continue // it holds for both
 		}
+		if k := saidBefore(shown, f); k >= 0 && !gone && out.Forms[k].Gone == nil {
+			out.Forms[k].Same = append(append(out.Forms[k].Same, f.n), f.same...)
+			continue
+		}
 		if gone || len(f.sections.Body) > 0 {
-			out.Forms = append(out.Forms, m.formText(f, gone))
+			out.Forms, shown = append(out.Forms, m.formText(f, gone)), append(shown, f)
 		}
 	}
 	taken := b.Inherited(sections)
@@ -87,6 +92,16 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 	}
 	out.Parts = b.Parts(sections, append(taken, ofForms(&said, forms)...)...)
 	return out
+}
+
+// saidBefore is the overload before that says the same of itself as another, or -1.
+func saidBefore(shown []otherForm, f otherForm) int {
+	if f.n == 0 {
+		return -1
+	}
+	return slices.IndexFunc(shown, func(o otherForm) bool {
+		return o.n > 0 && o.of == f.of && prose.Same(o.sections.Body, f.sections.Body)
+	})
 }
 
 // sectionsFor is what describes a declaration out of the comment of another one, or of itself,
