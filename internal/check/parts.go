@@ -557,13 +557,20 @@ func (p *Pass) undescribedFailures(c *described) {
 	if !c.structured() || c.d.Kind() == model.KindClass || c.told || c.tellsFailure() || c.inherits() {
 		return
 	}
+	if h := c.d.Module.Library.Habits; h != nil && slices.Contains(h.Started, c.d.Name) {
+		return // nobody calls it who could be told
+	}
 	said := map[string]bool{}
 	named(append(c.entries(prose.Failures), c.fromAbove(prose.Failures)...), func(_ prose.Entry, name string) { said[lastPart(name)] = true })
 	for _, o := range c.forms {
 		if o.Callable == nil {
 			continue
 		}
-		for _, failure := range slices.Concat(o.Declares(), o.Callable.Fails()) {
+		declared := o.Declares()
+		if p.mayTakeParts(c) {
+			declared = nil // what is said of those comes along
+		}
+		for _, failure := range slices.Concat(declared, o.Callable.Fails()) {
 			name := lastPart(failure.Name)
 			if said[name] || mentions(c.text, name) || ordinary[name] || slices.ContainsFunc(o.TypeParams(), func(t model.Param) bool { return t.Name == name }) {
 				continue

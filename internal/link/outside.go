@@ -168,8 +168,8 @@ func (x *Index) MayBeOutside(from Scope, written string) bool {
 	case len(r.Path) == 1 && broughtAlong(from.Declaration, last):
 		return true
 	case len(r.Path) == 1:
-		if from.Declaration != nil && !isUpper(last) && x.mayInherit(from.Declaration, 0) { // members begin with small letters
-			return true
+		if from.Declaration != nil && (!isUpper(last) || last == strings.ToUpper(last)) && x.mayInherit(from.Declaration, 0) {
+			return true // members begin with small letters, and constants have no others
 		}
 		return says(from.Module, from.Module.Library.Habits.Makes)
 	}

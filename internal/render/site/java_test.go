@@ -451,7 +451,13 @@ public class Quiet implements Later<String> {
    * @param now whether at once
    */
   @Override
-  public boolean cancel(boolean now) { return true; }
+  public boolean cancel(boolean now) throws InterruptedException { return true; }
+  /**
+   * See {@link #MOST_HOURS}.
+   * @return null
+   */
+  @Override
+  public String get() throws InterruptedException { return null; }
   /**
    * Opens one.
    * @param name which
@@ -464,6 +470,12 @@ public class Quiet implements Later<String> {
    */
   @Deprecated
   public static class Old {
+    /**
+     * Starts.
+     * @param arguments none
+     * @deprecated with its type
+     */
+    public static void main(String[] arguments) throws Exception {}
     /** Makes one. */
     @Deprecated public Old() {}
   }
