@@ -102,10 +102,12 @@ func (x *Index) usesUnseen(m *model.Module, stands func(path, name string) bool)
 	return false
 }
 
-// isUnseen reports whether a type in a signature leads nowhere, and is nobody's that Codrel knows.
+// isUnseen reports whether a type in a signature leads nowhere, and is nobody's that Codrel knows:
+// one that is declared somewhere else may as well lack its import.
 func (x *Index) isUnseen(d *model.Declaration, f *model.Facts, t model.Token) bool {
 	return isUpper(t.Text) && !strings.Contains(t.Text, ".") && !x.native(Scope{Module: d.Module}, t.Text) && !isTypeParam(d, t.Text) &&
-		x.TypeOf(d, f, t).None() && !x.imported(f, t.Text) && !standsIn(d, t.Text)
+		x.TypeOf(d, f, t).None() && !x.imported(f, t.Text) && !standsIn(d, t.Text) &&
+		!slices.ContainsFunc(x.declaring()[t.Text], func(m *model.Module) bool { return m.Library.Habits == d.Module.Library.Habits })
 }
 
 // standsIn reports whether a declaration, or one that it stands in, has a name.

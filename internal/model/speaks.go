@@ -1,6 +1,9 @@
 package model
 
-import "slices"
+import (
+	"slices"
+	"strings"
+)
 
 // Aspect is what one asks a declaration about: where several places declare it, not all of
 // them can answer.
@@ -60,10 +63,10 @@ func (d *Declaration) worded() int {
 			return (!whole || o.Kind != KindNamespace) && (o.Callable == nil || o.Visibility == shows) && fits(o)
 		})
 	}
-	if i := first(func(o At) bool { return o.Doc != nil && o.Doc.Text[0] != '@' }); i >= 0 {
+	if i := first(func(o At) bool { return o.Doc != nil && !strings.HasPrefix(o.Doc.Text, "@") }); i >= 0 {
 		longest := len(d.Occurrences[i].Doc.Text)
 		if k := first(func(o At) bool {
-			return o.Implementation && o.Doc != nil && len(o.Doc.Text) > longest && o.Doc.Text[0] != '@'
+			return o.Implementation && o.Doc != nil && len(o.Doc.Text) > longest && !strings.HasPrefix(o.Doc.Text, "@")
 		}); k >= 0 {
 			return k // the body's, which says more than that of one form
 		}

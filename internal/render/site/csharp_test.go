@@ -333,6 +333,8 @@ public class Flawed
     public override int GetHashCode() => 0;
     /// <include file='none.xml' path='a/b'/>
     public void Taken() {}
+    /// <include file='none.xml' path='a/b'/>
+    public void Taken(int hours) {}
     /// <include file='some.xml' path='a/c[@name="x"]'/><summary>Its own.</summary>
     public void Partly() {}
     /// <include file='some.xml' path='a/['/><summary>Its own.</summary>
@@ -365,8 +367,8 @@ public class Flawed
 		"Flawed.cs:17:9 malformed-comment <summary> is opened here and never closed",
 		"Flawed.cs:18:35 deprecated-without-advice method Flawed.Old is deprecated, but its comment does not say what to use instead",
 		"Flawed.cs:22:9 broken-reference none.xml is not there, or cannot be read, to take text from",
-		`Flawed.cs:24:9 broken-reference "a/c[@name="x"]" finds nothing in some.xml`,
-		`Flawed.cs:26:9 broken-reference "a/[" finds nothing in some.xml`,
+		`Flawed.cs:26:9 broken-reference "a/c[@name="x"]" finds nothing in some.xml`,
+		`Flawed.cs:28:9 broken-reference "a/[" finds nothing in some.xml`,
 	}, got)
 }
 
