@@ -94,7 +94,7 @@ func libraryOf(project *model.Project, language, name string) (*model.Contents, 
 		if near := nearest.Word(name, names); near != "" {
 			return nil, usage("there is no library %q of %s; did you mean %q?", name, shown, near)
 		}
-		return nil, usage("there is no library %q of %s; there are %s", name, shown, strings.Join(names, ", "))
+		return nil, usage("there is no library %q of %s; available: %s", name, shown, strings.Join(names, ", "))
 	case len(found) > 1:
 		return nil, usage("there are several libraries of %s; say which one with --library: %s", shown, strings.Join(names, ", "))
 	}

@@ -83,7 +83,7 @@ func wanted(p *model.Project, library, around string) (func(*model.Module) bool,
 			return nil, usage("%s: there is no %q; did you mean %q?", given.flag, given.name, near)
 		}
 		few := given.known[:min(len(given.known), 8)]
-		return nil, usage("%s: there is no %q; there are %s", given.flag, given.name, strings.Join(few, ", ")+more(len(given.known)-len(few)))
+		return nil, usage("%s: there is no %q; available: %s", given.flag, given.name, strings.Join(few, ", ")+more(len(given.known)-len(few)))
 	}
 	return func(m *model.Module) bool { return library == "" || m.Library.Name == library }, nil
 }

@@ -1,6 +1,7 @@
 package settings
 
 import (
+	"encoding/json"
 	"slices"
 	"strconv"
 	"strings"
@@ -35,6 +36,10 @@ func (r *reader) mapping(n *yaml.Node, of string, known keys) {
 		read := known[key.Value]
 		switch {
 		case read == nil:
+			if above := placeOf(key.Value); above != "" && above != of && nearest.Word(key.Value, names) == "" {
+				r.fail(key, "%s has no key %q; it stands below %q", place(of), key.Value, above)
+				break
+			}
 			r.unknown(key, place(of)+" has no key", names)
 		case seen[key.Value]:
 			r.fail(key, "the key %q is given twice", key.Value)
@@ -48,6 +53,28 @@ func (r *reader) mapping(n *yaml.Node, of string, known keys) {
 		}
 		seen[key.Value] = true
 	}
+}
+
+// placeOf is the key at the top of the settings below which alone a key stands, or "".
+func placeOf(key string) string {
+	var schema struct {
+		Properties map[string]struct {
+			Properties map[string]any `json:"properties"`
+		} `json:"properties"`
+	}
+	if json.Unmarshal(Schema, &schema) != nil {
+		return ""
+	}
+	above := ""
+	for name, of := range schema.Properties {
+		if _, has := of.Properties[key]; has {
+			if above != "" {
+				return ""
+			}
+			above = name
+		}
+	}
+	return above
 }
 
 func place(of string) string {

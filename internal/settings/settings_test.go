@@ -69,6 +69,7 @@ func TestProblems(t *testing.T) {
 	for _, c := range []struct{ in, want string }{
 		{"nmae: x", `codrel.yaml:1:1: the settings file has no key "nmae"; did you mean "name"?`},
 		{"name: x\nxyzzy: 1", `codrel.yaml:2:1: the settings file has no key "xyzzy"; available: checks, describe, fragments, generated, home`},
+		{"elsewhere: []", `codrel.yaml:1:1: the settings file has no key "elsewhere"; it stands below "links"`},
 		{"name: [a]", "codrel.yaml:1:7: expected text, not a list"},
 		{"name:", `codrel.yaml:1:1: the key "name" has no value; remove the line to get the default`},
 		{"name: a\nname: b", `codrel.yaml:2:1: the key "name" is given twice`},
