@@ -77,6 +77,9 @@ func measure(folder string) (lines int, lost []string, err error) {
 					continue
 				}
 				for _, o := range d.Occurrences {
+					if len(d.Occurrences) > 1 && o.Callable != nil && !s.Links.Reach().Includes(o.Visibility) {
+						continue // an overload that is kept from users
+					}
 					if o.Doc != nil && (o.Occurrence == d.Speaks(model.Words).Occurrence || !o.Implementation) {
 						comment(o.Doc, fmt.Sprintf("%s:%d %s", o.File.Path, o.Line, d.Path()))
 					}

@@ -93,7 +93,7 @@ var markup = []struct {
 	{regexp.MustCompile(`\[([^\]]*)\]\{@\w+ [^}]*\}`), "$1"},
 	{regexp.MustCompile(`\{@\w+ module ?:[\w/.-]*~([^}\s]*)\}`), "$1"},
 	{regexp.MustCompile(`\{@\w+ module ?:(\S*) ?([^}]*)\}`), " "},
-	{regexp.MustCompile(`\{@\w+ [\w.#~:/]+ ([^}]+)\}`), "$1"},
+	{regexp.MustCompile(`\{@\w+ [\w.#~:/]+(?:\([^)]*\))? ([^}]+)\}`), "$1"},
 	{regexp.MustCompile(`\{@\w+ ([^}]*)\}`), "$1"},
 	{regexp.MustCompile(`^\s*@\w+\s*(\{.*?\}+\s)?\s*(\[[^\]]*\]|[\w.$]+)?\s*`), ""},
 	{regexp.MustCompile(`^\s*[:@]\w+ ?[^:]*:`), ""},
@@ -107,13 +107,13 @@ var markup = []struct {
 
 // unseen are lines that pages say otherwise, or not at all: formulas, addresses, names
 // with types, directives and private remarks.
-var unseen = regexp.MustCompile(`\\[a-z]{2}|\$|https?:|=\w|^\s*\w[\w, ]* : |^\s*\.\. |^\s*@(privateRemarks|internal)`)
+var unseen = regexp.MustCompile(`<(?:see|paramref|typeparamref)\s|\\[a-z]{2}|\$|https?:|=\w|^\s*\w[\w, ]* : |^\s*\.\. |^\s*@(privateRemarks|internal)`)
 
 // linesOf are the lines of a comment as people read them.
 func linesOf(doc *model.Doc) []string {
 	var out []string
 	for line := range strings.SplitSeq(doc.Text, "\n") {
-		if unseen.MatchString(line) {
+		if unseen.MatchString(line) || opened(line) {
 			continue
 		}
 		for _, m := range markup {
@@ -122,4 +122,21 @@ func linesOf(doc *model.Doc) []string {
 		out = append(out, strings.TrimSpace(line))
 	}
 	return out
+}
+
+// opened reports whether an inline tag, or an element, goes on from a line or into it: a look at
+// lines one by one does not see what of it is shown.
+func opened(line string) bool {
+	depth := 0
+	for i := range len(line) {
+		switch {
+		case line[i] == '{':
+			depth++
+		case line[i] == '}':
+			if depth--; depth < 0 {
+				return true
+			}
+		}
+	}
+	return depth > 0 && strings.Contains(line, "{@") || strings.Count(line, "<") != strings.Count(line, ">") && strings.Contains(line, "=\"")
 }

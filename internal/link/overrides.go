@@ -149,13 +149,34 @@ func (x *Index) sees(m, other *model.Module) bool {
 // where that says nothing or that its text is another's, the one that is meant, else
 // the member that it takes the place of or fulfils. It is nil where there is no text at all.
 func (x *Index) TextOf(d *model.Declaration) *model.Declaration {
+	asked := d
 	for level := 0; d != nil && level < highest; level++ {
 		if x.hasText(d) {
 			return d
 		}
 		d = x.nextText(d)
 	}
+	if x.formSays(asked) {
+		return asked
+	}
 	return nil
+}
+
+// formSays reports whether one form of several has a text, where each is described on its own.
+func (x *Index) formSays(d *model.Declaration) bool {
+	h := d.Module.Library.Habits
+	if h == nil || !h.EachForm || len(d.Occurrences) < 2 || !d.Kind().IsCallable() {
+		return false
+	}
+	forms := x.FormsInReach(d)
+	return slices.ContainsFunc(forms, func(f model.Form) bool {
+		head := f.Head()
+		if head.Doc == nil {
+			return false
+		}
+		sections := x.Comments.Of(h, head.File, head.Doc)
+		return sections.AllTaken() == nil && saysSomething(sections)
+	})
 }
 
 // nextText is the declaration whose text stands for that of one without its own.

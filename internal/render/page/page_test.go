@@ -228,6 +228,55 @@ func TestForms(t *testing.T) {
 	assert.Equal(t, 2, words.Parts[0].Items[0].Form, "the parameter of one form alone")
 }
 
+// The advice of an overload that speaks for all stands under its number.
+func TestGoneForm(t *testing.T) {
+	s, m := made(t, map[string]string{"port/Port.java": `package port;
+/** A port. */
+public class Port {
+  /**
+   * Moors.
+   * @deprecated say {@code how long}
+   */
+  @Deprecated
+  public void moor() { }
+  /** Moors for hours. */
+  public void moor(int hours) { }
+}
+`})
+	words := m.Words(declared(t, s, "Port.moor"))
+	assert.Equal(t, "Moors.\n", text(words.Body))
+	require.Len(t, words.Forms, 2)
+	assert.Equal(t, 1, words.Forms[0].N)
+	require.NotNil(t, words.Forms[0].Gone)
+	assert.Equal(t, "say `how long`", line(words.Forms[0].Gone.Lines[0]))
+	assert.Equal(t, 2, words.Forms[1].N)
+	assert.Nil(t, words.Forms[1].Gone)
+}
+
+// An overload has its text where the one that speaks for all takes its own from outside.
+func TestFormBesideTextFromOutside(t *testing.T) {
+	s, m := made(t, map[string]string{"port/Port.java": `package port;
+/** A port. */
+public class Port {
+  /** {@inheritDoc} */
+  @Override
+  public boolean equals(Object other) { return true; }
+  /**
+   * Compares the names.
+   * @param other with which
+   */
+  public boolean equals(Port other, boolean names) { return true; }
+}
+`})
+	words := m.Words(declared(t, s, "Port.equals"))
+	require.NotNil(t, words)
+	assert.Equal(t, "", text(words.Body))
+	require.Len(t, words.Forms, 1)
+	assert.Equal(t, "Compares the names.\n", text(words.Forms[0].Body))
+	require.Len(t, words.Parts, 1)
+	assert.Equal(t, 2, words.Parts[0].Items[0].Form)
+}
+
 // What comments on several forms say in the same words stands on the page once.
 func TestFormsInTheSameWords(t *testing.T) {
 	s, m := made(t, map[string]string{"port/Port.java": `package port;

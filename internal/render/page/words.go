@@ -61,7 +61,10 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 	sections, forms := m.sectionsFor(about, d)
 	b := m.builder(link.ScopeOf(d))
 	out := &Words{Of: d, Language: d.Module.Library.Language, Type: b.TypeOf(about, sections.Type), Body: b.Blocks(sections.Body)}
-	var shown []otherForm
+	if gone := m.goneForm(about, d, sections, b); gone != nil {
+		out.Forms = append(out.Forms, *gone)
+	}
+	shown := make([]otherForm, len(out.Forms))
 	for _, f := range forms {
 		gone := f.sections.Obsolete || len(f.sections.Deprecated) > 0
 		if !gone && f.of == nil && prose.Same(f.sections.Body, sections.Body) {
@@ -92,6 +95,21 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 	}
 	out.Parts = b.Parts(sections, append(taken, ofForms(&said, forms)...)...)
 	return out
+}
+
+// goneForm says that the overload which speaks for all is deprecated, where not all are; else it
+// is nil.
+func (m *Maker) goneForm(about, of *model.Declaration, said *prose.Sections, b *Builder) *FormText {
+	if about != of || about.Deprecated() || !said.Obsolete && len(said.Deprecated) == 0 {
+		return nil
+	}
+	doc := about.Speaks(model.Words).Doc
+	for i, form := range m.Links.FormsInReach(about) {
+		if form.Head().Doc == doc {
+			return &FormText{N: i + 1, Gone: b.gone(said.Deprecated)}
+		}
+	}
+	return nil
 }
 
 // saidBefore is the overload before that says the same of itself as another, or -1.
