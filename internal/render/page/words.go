@@ -61,7 +61,7 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 	sections, forms := m.sectionsFor(about, d)
 	b := m.builder(link.ScopeOf(d))
 	out := &Words{Of: d, Language: d.Module.Library.Language, Type: b.TypeOf(about, sections.Type), Body: b.Blocks(sections.Body)}
-	if gone := m.goneForm(about, d, sections, b); gone != nil {
+	if gone := m.goneForm(about); gone != nil {
 		out.Forms = append(out.Forms, *gone)
 	}
 	shown := make([]otherForm, len(out.Forms))
@@ -99,14 +99,15 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 
 // goneForm says that the overload which speaks for all is deprecated, where not all are; else it
 // is nil.
-func (m *Maker) goneForm(about, of *model.Declaration, said *prose.Sections, b *Builder) *FormText {
-	if about != of || about.Deprecated() || !said.Obsolete && len(said.Deprecated) == 0 {
+func (m *Maker) goneForm(about *model.Declaration) *FormText {
+	said, _ := m.Links.Sections(about)
+	doc := about.Speaks(model.Words).Doc
+	if doc == nil || about.Deprecated() || !said.Obsolete && len(said.Deprecated) == 0 {
 		return nil
 	}
-	doc := about.Speaks(model.Words).Doc
 	for i, form := range m.Links.FormsInReach(about) {
 		if form.Head().Doc == doc {
-			return &FormText{N: i + 1, Gone: b.gone(said.Deprecated)}
+			return &FormText{N: i + 1, Gone: m.builder(link.ScopeOf(about)).gone(said.Deprecated)}
 		}
 	}
 	return nil
