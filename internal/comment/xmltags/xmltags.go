@@ -69,7 +69,7 @@ func between(kids []*node, i int) bool {
 
 // titles are the headings of elements whose text is shown under one.
 var titles = map[string]string{
-	"value": "Value", "permission": "Permission", "response": "Responses", "completionlist": "", "overloads": "", "include": "",
+	"value": "Value", "permission": "Permission", "response": "Responses", "completionlist": "", "include": "",
 	"threadsafety": "Thread safety", "preliminary": "", "filterpriority": "", "revisionhistory": "", "event": "Events",
 }
 
@@ -94,6 +94,8 @@ func (p *parser) section(n *node, inText bool) bool {
 		e := p.named(n, "cref")
 		e.Name = shown(e.Name)
 		p.entry(prose.Failures, span, e)
+	case "overloads": // says of all of a name what the first one's comment holds
+		p.out.Body = append(p.out.Body, p.blocks(n.kids)...)
 	case "example":
 		if body := p.blocks(n.kids); len(body) > 0 { // code may stand in a file that other programs know how to find
 			part := p.part(prose.Examples, span)
