@@ -175,6 +175,10 @@ func (c *Cursor) PairAngles(marks string, over func(i int, open bool) int) {
 	var open, inside []int32 // signs that wait for their partners, and the brackets that they stand in
 	bracket := int32(-1)     // around the token at hand
 	var around []int32       // the brackets around that
+	var listed [256]bool     // the marks that may stand in a list
+	for i := range len(marks) {
+		listed[marks[i]] = true
+	}
 	for i := 0; i < len(c.Tokens); i++ {
 		t := &c.Tokens[i]
 		if t.Kind == Word {
@@ -195,7 +199,7 @@ func (c *Cursor) PairAngles(marks string, over func(i int, open bool) int) {
 			}
 			t.Partner, c.Tokens[open[last]].Partner = open[last], int32(i)
 			open, inside = open[:last], inside[:last]
-		case t.Kind != Mark || t.To != t.From+1 || strings.IndexByte(marks, c.Text[t.From]) < 0:
+		case t.Kind != Mark || t.To != t.From+1 || !listed[c.Text[t.From]]:
 			open, inside = open[:0], inside[:0]
 		case int(t.Partner) > i:
 			around = append(around, bracket)

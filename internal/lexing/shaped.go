@@ -99,8 +99,12 @@ func (l *shaped) code() {
 			l.lineEnd()
 			continue
 		case c == ' ' || c == '\t' || c == '\r' || c == '\f' || c == '\v':
-			l.at++
+			for l.at++; l.at < len(l.text) && l.text[l.at] == c; {
+				l.at++ // most are indentation
+			}
 			continue
+		case may == 0 && l.Names[c] && (c < '0' || c > '9') && c != l.Directive:
+			l.word() // as most of a program is
 		case c == l.Directive && c != 0 && !l.mid:
 			l.directive()
 			continue
@@ -437,11 +441,14 @@ func (l *shaped) number() {
 
 func (l *shaped) word() {
 	from := l.at
-	for l.at < len(l.text) && l.Names[l.text[l.at]] {
-		if l.bytes[l.text[l.at]]&mayBlank != 0 && l.blank() > 0 {
+	text, names := l.text, l.Names
+	for at := from; ; at++ {
+		for at < len(text) && names[text[at]] && l.bytes[text[at]]&mayBlank == 0 {
+			at++
+		}
+		if l.at = at; at == len(text) || !names[text[at]] || l.blank() > 0 {
 			break
 		}
-		l.at++
 	}
 	l.Add(Word, from, l.at)
 	if l.Keyword != nil && l.Keyword(l.text[from:l.at]) {

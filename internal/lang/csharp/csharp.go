@@ -118,7 +118,7 @@ func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
 var shape = lexing.Shape{
 	Names:    lexing.NameBytes("@"),
 	Blanks:   []string{"\u00a0", "\ufeff", "\u3000", "\u2002", "\u2003", "\u2009", "\u202f"},
-	Keyword:  func(word string) bool { return keywords[word] || predefined[word] },
+	Keyword:  lexing.OneOf(keywords, predefined),
 	Comments: []lexing.CommentShape{{Open: "//"}, {Open: "/*", Close: "*/"}},
 	Strings: []lexing.StringShape{
 		{Prefixes: []string{"$$$"}, Fence: '"', Fences: 3, Lines: true, Hole: "{{{"},
@@ -191,10 +191,12 @@ func namedGenerated(name string) bool {
 // soft are words that are the language's before another word or a body only.
 var soft = lexing.WordSet(`yield where get set init add remove from select orderby group join into by on equals let when and or not ascending descending record partial async required file scoped managed unmanaged alias extension global`)
 
+var isReserved = lexing.OneOf(keywords, predefined, map[string]bool{"var": true, "await": true})
+
 // code is how the names in bodies are found.
 func (r *reader) code() lexing.CodeUses {
 	return lexing.CodeUses{
 		Type: r.typ, Arrow: "=>", Self: "this", Labels: map[string]bool{"case": true}, Soft: soft,
-		Keyword: func(word string) bool { return keywords[word] || predefined[word] || word == "var" || word == "await" },
+		Keyword: isReserved,
 	}
 }

@@ -97,7 +97,7 @@ func (FrontEnd) Scan(text string, into []lexing.Piece) []lexing.Piece {
 // shape is how Java writes comments, strings and marks (JLS 3).
 var shape = lexing.Shape{
 	Names:    lexing.NameBytes(`$\`),
-	Keyword:  func(word string) bool { return keywords[word] },
+	Keyword:  lexing.OneOf(keywords),
 	Comments: []lexing.CommentShape{{Open: "//"}, {Open: "/*", Close: "*/"}},
 	Strings:  []lexing.StringShape{{Open: `"""`, Escape: '\\', Lines: true}, {Open: `"`, Escape: '\\'}, {Open: "'", Escape: '\\'}},
 	Marks:    []string{"...", "->", "::"},
@@ -153,10 +153,12 @@ type reader struct {
 // soft are words that are the language's before another word or a body only.
 var soft = lexing.WordSet(`record sealed permits yield non open module exports opens requires to uses provides with transitive when`)
 
+var isReserved = lexing.OneOf(keywords, primitives, map[string]bool{"var": true})
+
 // code is how the names in bodies are found.
 func (r *reader) code() lexing.CodeUses {
 	return lexing.CodeUses{
 		Type: r.typ, Arrow: "->", Self: "this", Labels: map[string]bool{"case": true}, Soft: soft,
-		Keyword: func(word string) bool { return keywords[word] || primitives[word] || word == "var" },
+		Keyword: isReserved,
 	}
 }
