@@ -137,7 +137,8 @@ func (a *app) root() *cobra.Command {
 		Long: `Codrel reads declarations, signatures and doc comments from source code, links
 every name, checks that the text still agrees with the code, and writes a static
 site. It runs none of your code and uses no network.`,
-		Example: `  codrel build             read the current folder and write codrel-site/
+		Example: `  codrel init              propose settings for the current folder
+  codrel build             read the current folder and write codrel-site/
   codrel check engine      report what is undocumented or broken below engine/
   codrel demo              try it on a sample project`,
 		SilenceUsage: true, SilenceErrors: true,
@@ -167,7 +168,7 @@ site. It runs none of your code and uses no network.`,
 		return nil
 	}
 	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(), a.graphCommand(),
-		a.demoCommand(), a.schemaCommand(), a.versionCommand())
+		a.demoCommand(), a.initCommand(), a.schemaCommand(), a.versionCommand())
 	root.SetFlagErrorFunc(func(c *cobra.Command, err error) error {
 		text, kind, wrong := strings.Cut(err.Error(), ": strconv.")
 		switch {

@@ -27,12 +27,16 @@ func (a *app) nothingRead(p *project, s *build.Snapshot) error {
 	if s.Stats.Files > 0 || len(s.Findings) > 0 {
 		return nil
 	}
-	dir := a.shownPath(p.Dir)
+	return nothingIn(p.Files, a.shownPath(p.Dir))
+}
+
+// nothingIn is the error of a folder that has nothing to read.
+func nothingIn(files fs.FS, dir string) error {
 	var names []string
 	for _, end := range languages.All {
 		names = append(names, end.Habits().Name)
 	}
-	if others := otherLanguages(p.Files); len(others) > 0 {
+	if others := otherLanguages(files); len(others) > 0 {
 		return usage("nothing to read in %s: found %s, not supported yet; Codrel reads %s", dir, list(others), list(names))
 	}
 	return usage("nothing to read in %s: no %s files there", dir, strings.Join(names[:len(names)-1], ", ")+" or "+names[len(names)-1])

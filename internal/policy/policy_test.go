@@ -51,6 +51,7 @@ parts:             finding model parallel source
 settings:          finding model nearest source
 look:              finding nearest settings
 discover:          lang model settings source
+proposal:          discover lang settings
 symbols:           -
 xmldoc:            memberid symbols
 link:              comment lang model nearest parallel prose source symbols
@@ -69,8 +70,8 @@ build/buildtest:   build languages model
 demo:              -
 vcs:               -
 recall:            parallel
-workspace:         build check finding lang languages parts prose recall render/plan render/sink render/site settings source symbols vcs
-cli:               build check demo finding languages model nearest render/editors render/modules render/plan render/stream search settings symbols workspace xmldoc
+workspace:         build check finding lang languages parts proposal prose recall render/plan render/sink render/site settings source symbols vcs
+cli:               build check demo finding languages model nearest proposal render/editors render/modules render/plan render/stream search settings symbols workspace xmldoc
 cmd/codrel:        cli
 `
 

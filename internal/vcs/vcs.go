@@ -1,5 +1,5 @@
 // Package vcs owns what a repository says of the tree that is read: the revision
-// that links to a forge name.
+// that links to a forge name, and where it was cloned from.
 //
 // It asks git, and nothing of the repository's own runs: watchers, hooks and
 // locks are switched off. It knows neither settings nor pages.
@@ -12,6 +12,7 @@ import (
 	"fmt"
 	"os"
 	"os/exec"
+	"slices"
 	"strings"
 	"time"
 )
@@ -43,6 +44,36 @@ func Read(ctx context.Context, dir string) (Revision, error) {
 		return Revision{}, err
 	}
 	return Revision{Hash: strings.TrimSpace(hash), Dirty: strings.TrimSpace(changes) != ""}, nil
+}
+
+// Origin is where a folder's repository was cloned from.
+type Origin struct {
+	Address string // that of "origin", else of the first remote, or "" where there is none
+	Below   string // the path of the folder in the repository, with "/" at its end, or ""
+}
+
+// Clone asks git for the origin of a folder. The error is [ErrNoRepository], or says what kept
+// git from answering.
+func Clone(ctx context.Context, dir string) (Origin, error) {
+	ctx, stop := context.WithTimeout(ctx, patience)
+	defer stop()
+	below, err := git(ctx, dir, "rev-parse", "--show-prefix")
+	if err != nil {
+		return Origin{}, err
+	}
+	out := Origin{Below: strings.TrimSuffix(below, "\n")}
+	names, err := git(ctx, dir, "remote")
+	list := strings.Fields(names)
+	if err != nil || len(list) == 0 {
+		return out, err
+	}
+	name := list[0]
+	if slices.Contains(list, "origin") {
+		name = "origin"
+	}
+	address, err := git(ctx, dir, "remote", "get-url", name)
+	out.Address = strings.TrimSpace(address)
+	return out, err
 }
 
 func git(ctx context.Context, dir string, args ...string) (string, error) {
