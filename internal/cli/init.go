@@ -385,7 +385,7 @@ func (s *start) ask(ctx context.Context) error {
 		set                  func(string) error
 	}{
 		{"name", "Name of the project", p.Name.Text, s.setName},
-		{"reach", "Its users see what is public, protected, internal or private", p.Reach.Text, s.setReach},
+		{"reach", "Pages show what is public, protected, internal or private", p.Reach.Text, s.setReach},
 		{"source", "Address of a source line, or none", source, s.setSource},
 		{"site", "Folder of the site", p.Site.Text, s.setSite},
 		{"ignore-site", "Keep that folder out of git, yes or no", "yes", s.setIgnore},
