@@ -184,6 +184,9 @@ func (c *Cursor) PairAngles(marks string, over func(i int, open bool) int) {
 		if t.Kind == Word {
 			continue
 		}
+		if len(open) == 0 && t.Kind == Mark && t.Partner < 0 && t.To == t.From+1 && listed[c.Text[t.From]] {
+			continue // nothing waits that it could stand in
+		}
 		if next := over(i, len(open) > 0); next > i {
 			i = next - 1
 			continue

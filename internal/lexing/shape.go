@@ -13,6 +13,8 @@ type Shape struct {
 	// Directive begins a line that speaks to a preprocessor, as "#" does in C. A backslash
 	// at its end takes the next line along. 0 for none.
 	Directive byte
+	// Aside are the words of such lines that decide nothing of what is read: they make no token.
+	Aside map[string]bool
 	// Rather is a word of the head that is taken where branches of such lines give a body
 	// several (see [Stream.Settle]); "" where the first one is.
 	Rather string

@@ -213,9 +213,11 @@ func (l *shaped) directive() {
 	for word < end && (l.text[word] == ' ' || l.text[word] == '\t') {
 		word++
 	}
+	begin := word
 	for word < end && l.Names[l.text[word]] {
 		word++
 	}
+	aside := l.Aside[l.text[begin:word]]
 	l.Piece(Keyword, from, word)
 	for at := word; at < end; {
 		l.at = at
@@ -234,7 +236,9 @@ func (l *shaped) directive() {
 		}
 		at++
 	}
-	l.Add(Directive, from, end)
+	if !aside {
+		l.Add(Directive, from, end)
+	}
 	l.at = end
 }
 
@@ -477,7 +481,7 @@ func (l *shaped) mark(may uint8) {
 	size := 1
 	if may&mayMark != 0 {
 		for _, m := range l.Marks {
-			if strings.HasPrefix(l.text[l.at:], m) {
+			if m[0] == l.text[l.at] && strings.HasPrefix(l.text[l.at+1:], m[1:]) {
 				size = len(m)
 				break
 			}

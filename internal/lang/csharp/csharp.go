@@ -132,6 +132,7 @@ var shape = lexing.Shape{
 		{Open: "'", Escape: '\\'},
 	},
 	Marks: []string{"=>", "->", "::", "..", "<=", "==", "!=", "&&", "||", "??", "++", "--", "+=", "-="}, Directive: '#', Rather: "public",
+	Aside: lexing.WordSet(`region endregion pragma nullable line error warning define undef`),
 }
 
 // keywords are the reserved words but for those of types (6.4.4 of the standard); the words
@@ -190,6 +191,13 @@ func namedGenerated(name string) bool {
 
 // soft are words that are the language's before another word or a body only.
 var soft = lexing.WordSet(`yield where get set init add remove from select orderby group join into by on equals let when and or not ascending descending record partial async required file scoped managed unmanaged alias extension global`)
+
+// Questions about single words are asked often.
+var (
+	isKeyword    = lexing.OneOf(keywords)
+	isPredefined = lexing.OneOf(predefined)
+	isModifier   = lexing.OneOf(modifiers)
+)
 
 var isReserved = lexing.OneOf(keywords, predefined, map[string]bool{"var": true, "await": true})
 

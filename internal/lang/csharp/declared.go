@@ -40,7 +40,7 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 	if w := r.Word(name); kind == model.KindRecord && (w == "class" || w == "struct") {
 		name++
 	}
-	if r.Word(name) == "" || keywords[r.Word(name)] {
+	if r.Word(name) == "" || isKeyword(r.Word(name)) {
 		return r.PastUnknown(at, end)
 	}
 	o := model.Occurrence{Kind: kind}

@@ -75,7 +75,7 @@ func (r *reader) typed(from, at, end int, m mods, own owner) int {
 func (r *reader) memberName(i int) (name, end int, ok bool) {
 	for {
 		word := r.Word(i)
-		if word == "" || keywords[word] && word != "this" && word != "operator" {
+		if word == "" || isKeyword(word) && word != "this" && word != "operator" {
 			return i, i, false
 		}
 		next := i + 1

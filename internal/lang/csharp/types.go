@@ -30,7 +30,7 @@ func (r *reader) typ(i int) (end int, ok bool) {
 			return i, false
 		}
 		i = r.OverType(i)
-	case word == "" || keywords[word]:
+	case word == "" || isKeyword(word):
 		return i, false
 	default:
 		if i, ok = r.typeName(i); !ok {
@@ -86,9 +86,9 @@ func (r *reader) putType(from, to int) {
 		t := &r.Tokens[i]
 		text := r.Text[t.From:t.To]
 		switch {
-		case t.Kind == lexing.Word && predefined[text]:
+		case t.Kind == lexing.Word && isPredefined(text):
 			r.Arena.Put(model.TokenKeyword, text)
-		case t.Kind == lexing.Word && (keywords[text] || text == "scoped" || text == "unmanaged" || text == "managed"):
+		case t.Kind == lexing.Word && (isKeyword(text) || text == "scoped" || text == "unmanaged" || text == "managed"):
 			r.Arena.Put(model.TokenKeyword, text)
 			if r.Word(i+1) != "" && i+1 < to {
 				r.Arena.Put(model.TokenPunctuation, " ")
@@ -123,7 +123,7 @@ func (r *reader) putType(from, to int) {
 func (r *reader) putName(from, to, first int) {
 	name := strings.ReplaceAll(r.Dotted(from, to), "@", "")
 	switch {
-	case from > first && (r.Word(from-1) != "" && !keywords[r.Word(from-1)] || r.Is(from-1, '>') || r.Is(from-1, ']') || r.Is(from-1, '?') || r.Is(from-1, ')') || predefined[r.Word(from-1)]):
+	case from > first && (r.Word(from-1) != "" && !isKeyword(r.Word(from-1)) || r.Is(from-1, '>') || r.Is(from-1, ']') || r.Is(from-1, '?') || r.Is(from-1, ')') || isPredefined(r.Word(from-1))):
 		r.Arena.Put(model.TokenPunctuation, " ")
 		r.Arena.Put(model.TokenParameter, name)
 	case to == from+1 && r.isScoped(name):

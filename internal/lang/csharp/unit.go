@@ -167,7 +167,7 @@ func (r *reader) modifiers(i, end int) (m mods, next int) {
 			continue
 		}
 		word := r.Word(i)
-		if !modifiers[word] || contextual[word] && !r.declares(i+1) || word == "extern" && r.Word(i+1) == "alias" {
+		if !isModifier(word) || contextual[word] && !r.declares(i+1) || word == "extern" && r.Word(i+1) == "alias" {
 			return m, i
 		}
 		m.modify(word)

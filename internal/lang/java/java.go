@@ -153,6 +153,12 @@ type reader struct {
 // soft are words that are the language's before another word or a body only.
 var soft = lexing.WordSet(`record sealed permits yield non open module exports opens requires to uses provides with transitive when`)
 
+// Questions about single words are asked often.
+var (
+	isKeyword  = lexing.OneOf(keywords)
+	isModifier = lexing.OneOf(modifiers)
+)
+
 var isReserved = lexing.OneOf(keywords, primitives, map[string]bool{"var": true})
 
 // code is how the names in bodies are found.

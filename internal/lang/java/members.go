@@ -32,7 +32,7 @@ func (r *reader) typed(from, at, end int, m mods, own owner) int {
 		return r.callable(c, first+1, end)
 	}
 	stop, ok := r.typ(i)
-	if !ok || r.Word(stop) == "" || keywords[r.Word(stop)] {
+	if !ok || r.Word(stop) == "" || isKeyword(r.Word(stop)) {
 		return r.PastUnknown(i, end)
 	}
 	if r.Is(stop+1, '(') {
@@ -264,7 +264,7 @@ func (r *reader) constants(i, end int, own owner) int {
 		if r.Is(name, ';') {
 			return name + 1
 		}
-		if r.Word(name) == "" || keywords[r.Word(name)] {
+		if r.Word(name) == "" || isKeyword(r.Word(name)) {
 			if r.Is(name, ',') {
 				i = name + 1
 				continue

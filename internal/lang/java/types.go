@@ -14,7 +14,7 @@ import (
 func (r *reader) typ(i int) (end int, ok bool) {
 	i = r.annotations(i)
 	word := r.Word(i)
-	if word == "" || keywords[word] && !primitives[word] {
+	if word == "" || isKeyword(word) && !primitives[word] {
 		return i, false
 	}
 	for i++; ; {

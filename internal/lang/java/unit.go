@@ -120,7 +120,7 @@ func (r *reader) modifiers(i, end int) (m mods, next int) {
 			m.words = append(m.words, i, i+1, i+2)
 			i += 3
 			continue
-		case !modifiers[word] || (word == "sealed" || word == "default") && !r.declares(i+1):
+		case !isModifier(word) || (word == "sealed" || word == "default") && !r.declares(i+1):
 			return m, i
 		case word == "public":
 			m.access, m.said = model.Public, true
