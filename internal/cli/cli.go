@@ -167,7 +167,7 @@ site. It runs none of your code and uses no network.`,
 		}
 		return nil
 	}
-	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(), a.graphCommand(),
+	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(), a.showCommand(), a.graphCommand(),
 		a.demoCommand(), a.initCommand(), a.schemaCommand(), a.versionCommand())
 	root.SetFlagErrorFunc(func(c *cobra.Command, err error) error {
 		text, kind, wrong := strings.Cut(err.Error(), ": strconv.")

@@ -63,6 +63,7 @@ render/page:       lang link look model prose render/plan
 render/modules:    link model
 render/sink:       -
 render/stream:     link model
+render/terminal:   lang link look model prose render/page render/plan
 render/editors:    comment/xmltags finding link memberid model xmldoc
 render/site:       lang lexing link look model parallel prose render/modules render/page render/plan render/sink search source symbols
 render/site/sitetest: parallel
@@ -71,7 +72,7 @@ demo:              -
 vcs:               -
 recall:            parallel
 workspace:         build check finding lang languages parts proposal prose recall render/plan render/sink render/site settings source symbols vcs
-cli:               build check demo finding languages model nearest proposal render/editors render/modules render/plan render/stream search settings symbols workspace xmldoc
+cli:               build check demo finding languages model nearest proposal render/editors render/modules render/plan render/stream render/terminal search settings symbols workspace xmldoc
 cmd/codrel:        cli
 `
 
@@ -91,7 +92,7 @@ only recall                   github.com/cespare/xxhash/v2
 only xmlpath                  github.com/antchfx/xmlquery
 only xmlpath                  github.com/antchfx/xpath
 only preview                  net/http
-only guide,example,vcs        os/exec
+only cli,guide,example,vcs    os/exec
 only -                        github.com/alecthomas/chroma/v2
 only -                        go/doc
 only -                        =log

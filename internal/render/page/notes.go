@@ -143,7 +143,11 @@ func ModuleName(m *model.Module) string {
 
 // Declaration are the sentences beside a declaration.
 func (n *Notes) Declaration(d *model.Declaration) []Sentence {
-	out := n.written(d)
+	return append(n.written(d), n.Beside(d)...)
+}
+
+// Beside are those sentences but for where it is written.
+func (n *Notes) Beside(d *model.Declaration) (out []Sentence) {
 	switch {
 	case d.IsSecond():
 		out = append(out, n.Of("second-name", Slot("names", n.BaseName(d.Origin()))))

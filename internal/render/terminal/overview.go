@@ -1,0 +1,187 @@
+package terminal
+
+import (
+	"strconv"
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/render/page"
+	"codrel/internal/render/plan"
+)
+
+// This file writes what declarations, modules and files are.
+
+// Declaration writes all of a declaration: its signatures, words, members and relations.
+func (w *Writer) Declaration(d *model.Declaration) {
+	said := w.notes(w.plan.Links.Home(d))
+	w.wrapped(0, 2, bold+clean(d.Path())+plain+" "+dim+clean(said.KindWords(d))+" in "+clean(page.ShortPath(w.plan.Links.Home(d)))+plain)
+	w.places(d)
+	for _, note := range said.Beside(d) {
+		w.wrapped(0, 2, dim+sentence(note)+plain)
+	}
+	w.signatures(d)
+	if gone := w.maker.Deprecation(d); gone != nil {
+		w.gone(gone)
+	}
+	w.words(w.maker.Words(d))
+	for _, e := range w.maker.Examples(w.plan.Links.Home(d), d) {
+		w.example(e)
+	}
+	for _, g := range w.plan.MembersOf(d) {
+		w.group(g)
+	}
+	for _, from := range w.plan.Inherited(d) {
+		w.inherited(from)
+	}
+	if relations := said.Relations(d); len(relations) > 0 {
+		w.space()
+		for _, s := range relations {
+			w.wrapped(0, 2, sentence(s))
+		}
+	}
+}
+
+// mostPlaces is how many of the places of a declaration are listed.
+const mostPlaces = 6
+
+// places writes where a declaration is written, as editors and terminals know to open it.
+func (w *Writer) places(d *model.Declaration) {
+	for i, o := range d.Occurrences {
+		if i == mostPlaces {
+			w.line(0, dim+w.look.Texts.Say("and-more", "n", strconv.Itoa(len(d.Occurrences)-i))+plain)
+			return
+		}
+		place := w.options.Place(o.File.Path) + ":" + strconv.Itoa(int(o.Line))
+		if c := page.Conditions(o); c != "" {
+			place += " (" + w.look.Texts.Say("for", "conditions", c) + ")"
+		}
+		w.line(0, dim+clean(place)+plain)
+	}
+}
+
+func (w *Writer) signatures(d *model.Declaration) {
+	forms := w.plan.Links.Overloads(d)
+	if forms == nil {
+		forms = []model.At{d.Speaks(model.Signature)}
+	}
+	w.space()
+	for i, at := range forms {
+		text := ""
+		for _, t := range w.maker.Signature(d, at) {
+			piece := codeText(t.Text)
+			if t.Kind == model.TokenName {
+				piece = bold + piece + plain
+			}
+			text += piece
+		}
+		for k, line := range strings.Split(text, "\n") {
+			if len(forms) > 1 && k == 0 {
+				line = dim + strconv.Itoa(i+1) + plain + " " + line
+			}
+			w.line(4, line)
+		}
+	}
+}
+
+func (w *Writer) example(e page.Example) {
+	w.space()
+	title := w.look.Texts.Say("example")
+	if e.Variant != "" {
+		title += " (" + clean(e.Variant) + ")"
+	}
+	w.line(0, bold+title+plain)
+	w.blocks(0, e.Body)
+	w.space()
+	for line := range strings.SplitSeq(strings.TrimRight(codeText(e.Code), "\n"), "\n") {
+		w.line(4, line)
+	}
+}
+
+func (w *Writer) group(g plan.Group) {
+	all := g.All()
+	if len(all) == 0 {
+		return
+	}
+	title := g.Title
+	if !g.Named {
+		key := g.Title
+		if worder, ok := w.options.FrontEnds[all[0].Module.Library.Language].(lang.Terminology); ok {
+			if own := worder.GroupKey(g.Title); own != "" {
+				key = own
+			}
+		}
+		title = w.look.Texts.Say(key)
+	}
+	w.space()
+	w.line(0, bold+clean(title)+plain)
+	for _, d := range all {
+		w.member(d, "")
+	}
+}
+
+// member writes a name with what stands before it on the line and behind it in its signature, and
+// its first sentence.
+func (w *Writer) member(d *model.Declaration, before string) {
+	name := before + bold + clean(strings.TrimSuffix(d.Name, "[]")) + plain + clean(w.behind(d))
+	if d.Deprecated() {
+		name += dim + ", " + w.look.Texts.Say("deprecated") + plain
+	}
+	w.wrapped(2, 6, name)
+	if summary := strings.Join(strings.Fields(inlines(w.maker.Summary(w.plan.Links.Home(d), d))), " "); summary != "" {
+		w.wrapped(6, 0, summary)
+	}
+}
+
+// behind is what stands behind a name: of what holds a value its type, of all else the rest of the
+// signature.
+func (w *Writer) behind(d *model.Declaration) string {
+	if d.Kind().IsCallable() || d.Kind().IsType() {
+		return w.maker.Short(d)
+	}
+	text := ""
+	for _, t := range w.maker.BehindName(d) {
+		text += t.Text
+	}
+	if text = strings.TrimSpace(text); text == "" || strings.HasPrefix(text, "[") {
+		return text
+	}
+	return " " + text
+}
+
+func (w *Writer) inherited(from link.InheritedFrom) {
+	if from.Base == nil || len(from.Members) == 0 {
+		return
+	}
+	var names []string
+	for _, m := range from.Members {
+		names = append(names, clean(m.Name))
+	}
+	w.space()
+	w.wrapped(0, 2, "From "+bold+clean(from.Base.Path())+plain+": "+strings.Join(names, ", "))
+}
+
+// Module writes what a module is and what it has, a line or two each.
+func (w *Writer) Module(m *model.Module) {
+	said := w.notes(m)
+	w.line(0, bold+clean(m.Path)+plain+"  "+dim+clean(m.Library.Name)+plain)
+	for _, note := range said.Module(m) {
+		w.wrapped(0, 2, dim+sentence(note)+plain)
+	}
+	for _, words := range w.maker.ModuleWords(m) {
+		w.words(words)
+	}
+	for _, g := range w.plan.GroupsOf(m) {
+		w.group(g)
+	}
+}
+
+// File writes what a file declares, in its order.
+func (w *Writer) File(f *model.Facts, top []*model.Declaration) {
+	w.line(0, bold+clean(w.options.Place(f.Path))+plain)
+	w.space()
+	for _, d := range top {
+		w.member(d, dim+strconv.Itoa(int(d.Speaks(model.Words).Line))+" "+clean(w.notes(d.Module).KindWords(d))+plain+" ")
+	}
+}
