@@ -109,6 +109,7 @@ var english = Texts{
 	"form":           "Overload {n}",
 	"forms":          "{n} overloads",
 	"only-in-form":   "in overload {n}",
+	"only-in-forms":  "in overloads {n}",
 
 	// Notes in the margin.
 	"authors":           "By {names}.",

@@ -102,6 +102,7 @@ var german = Texts{
 	"form":           "Überladung {n}",
 	"forms":          "{n} Überladungen",
 	"only-in-form":   "in Überladung {n}",
+	"only-in-forms":  "in den Überladungen {n}",
 
 	"authors":           "Von {names}.",
 	"comment-version":   "Version {names}.",

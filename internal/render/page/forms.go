@@ -102,11 +102,31 @@ func ofForms(own *prose.Sections, forms []otherForm) []PartOf {
 		before = append(before, &own.Parts[i])
 	}
 	mine := len(before)
+	formsWith := map[described][]int{} // that say the same
+	for _, f := range forms {
+		for i := range f.sections.Parts {
+			for _, e := range f.sections.Parts[i].Entries {
+				key := of(f.sections.Parts[i].Kind, e)
+				for _, n := range append([]int{f.n}, f.same...) {
+					if n > 0 && !slices.Contains(formsWith[key], n) {
+						formsWith[key] = append(formsWith[key], n)
+					}
+				}
+			}
+		}
+	}
+	shown := map[described]bool{} // of results, which have no names
 	for _, f := range forms {
 		for i := range f.sections.Parts {
 			p := f.sections.Parts[i]
 			p.Entries = slices.DeleteFunc(slices.Clone(p.Entries), func(e prose.Entry) bool {
-				return e.Name != "" && said[of(p.Kind, e)]
+				key := of(p.Kind, e)
+				if e.Name != "" || f.n == 0 {
+					return e.Name != "" && said[key]
+				}
+				was := shown[key]
+				shown[key] = true
+				return was
 			})
 			if f.of == nil && p.Kind > prose.Failures { // which are not told by their forms
 				p = unlike(before, p)
@@ -115,7 +135,9 @@ func ofForms(own *prose.Sections, forms []otherForm) []PartOf {
 				p = unlike(before[:mine], p)
 			}
 			if len(p.Entries) > 0 || len(p.Body) > 0 {
-				out = append(out, PartOf{Part: &p, Scope: f.scope, Form: f.n})
+				out = append(out, PartOf{Part: &p, Scope: f.scope, Form: f.n, Also: func(e *prose.Entry) []int {
+					return slices.DeleteFunc(slices.Clone(formsWith[of(p.Kind, *e)]), func(n int) bool { return n == f.n })
+				}})
 			}
 		}
 		note(f.sections)

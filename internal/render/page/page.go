@@ -114,7 +114,8 @@ type Part struct {
 
 // PartItem is an entry of a part, or text in it.
 type PartItem struct {
-	Form   int // that alone has it, or 0
+	Form   int   // that alone has it, or 0
+	Also   []int // further forms that have it in the same words
 	Entry  *Entry
 	Blocks []Block // where it is no entry
 	Remark bool    // which form has it is said before the text

@@ -329,11 +329,11 @@ public class Port {
 			if i.Entry != nil {
 				said += strings.TrimSpace(i.Entry.Name + " " + line(i.Entry.Line) + text(i.Entry.Text))
 			}
-			items = append(items, fmt.Sprintf("%d %s", i.Form, strings.TrimSpace(said)))
+			items = append(items, strings.TrimSpace(fmt.Sprintf("%d %s", i.Form, strings.TrimSpace(said))+" "+strings.Trim(fmt.Sprint(i.Also), "[]")))
 		}
 	}
 	assert.Equal(t, []string{
-		"0 name which", "2 number its number", "0 whether it lies", "3 whether any lies", "5 whether any lies",
+		"0 name which", "2 number its number", "0 whether it lies", "3 whether any lies 5",
 		"0 [`leave`](Port.leave)\n\"The harbour book\"", "0 \"The second book\"",
 	}, items)
 }

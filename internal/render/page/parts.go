@@ -1,9 +1,11 @@
 package page
 
 import (
+	"strconv"
 	"strings"
 
 	"codrel/internal/link"
+	"codrel/internal/look"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 )
@@ -13,6 +15,28 @@ type PartOf struct {
 	*prose.Part
 	Scope link.Scope
 	Form  int // that alone has it, or 0
+	// Also are further forms that say the same of an entry. It may be nil.
+	Also func(*prose.Entry) []int
+}
+
+// also are further forms that have an entry of the part.
+func (p *PartOf) also(e *prose.Entry) []int {
+	if p.Also == nil {
+		return nil
+	}
+	return p.Also(e)
+}
+
+// InForms says which overloads alone have an item.
+func (i *PartItem) InForms(texts look.Texts) string {
+	if len(i.Also) == 0 {
+		return texts.Say("only-in-form", "n", strconv.Itoa(i.Form))
+	}
+	numbers := strconv.Itoa(i.Form)
+	for _, n := range i.Also {
+		numbers += texts.Say("comma") + strconv.Itoa(n)
+	}
+	return texts.Say("only-in-forms", "n", numbers)
 }
 
 // Parts are all named sections of a comment, each kind once, in the order that people read
@@ -24,7 +48,7 @@ func (b *Builder) Parts(s *prose.Sections, others ...PartOf) (out []Part) {
 		}
 		var parts []PartOf
 		for _, p := range s.Of(kind) {
-			parts = append(parts, PartOf{p, b.Scope, 0})
+			parts = append(parts, PartOf{Part: p, Scope: b.Scope})
 		}
 		for _, p := range others {
 			if p.Kind == kind {
@@ -66,11 +90,11 @@ func (b *Builder) items(parts []PartOf) (out []PartItem) {
 			e := &p.Entries[i]
 			if e.Name == "" && len(e.Type) == 0 {
 				b.entry = described{kind: p.Kind, set: true}
-				out = append(out, PartItem{Form: p.Form, Blocks: b.Blocks(e.Text), Remark: p.Form > 0})
+				out = append(out, PartItem{Form: p.Form, Also: p.also(e), Blocks: b.Blocks(e.Text), Remark: p.Form > 0})
 				b.entry = described{}
 				continue
 			}
-			out = append(out, PartItem{Form: p.Form, Entry: b.described(p.Kind, e)})
+			out = append(out, PartItem{Form: p.Form, Also: p.also(e), Entry: b.described(p.Kind, e)})
 		}
 		if len(p.Body) > 0 {
 			out = append(out, PartItem{Blocks: b.Blocks(p.Body)})
@@ -119,7 +143,7 @@ func (b *Builder) Inherited(own *prose.Sections) []PartOf {
 		}
 		for j := range sections.Parts {
 			if p, ok := own.Missing(&sections.Parts[j]); ok {
-				out = append(out, PartOf{&p, link.ScopeOf(of), 0})
+				out = append(out, PartOf{Part: &p, Scope: link.ScopeOf(of)})
 			}
 		}
 	}

@@ -89,7 +89,7 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 			b.elsewhere(link.ScopeOf(of.Of), b.File, func() { out.Body = b.Blocks(of.Body) })
 		}
 		for i := range of.Parts {
-			taken = append(taken, PartOf{&of.Parts[i], link.ScopeOf(of.Of), 0})
+			taken = append(taken, PartOf{Part: &of.Parts[i], Scope: link.ScopeOf(of.Of)})
 			said.Parts = append(said.Parts, of.Parts[i])
 		}
 	}

@@ -38,7 +38,7 @@ func (w *proseWriter) part(p *page.Part, language string) {
 			continue
 		}
 		if item.Remark {
-			w.raw(`<p class="aside">` + escape(w.v.say("only-in-form", "n", strconv.Itoa(item.Form))) + "</p>")
+			w.raw(`<p class="aside">` + escape(item.InForms(w.v.said.Texts)) + "</p>")
 		}
 		w.draw(item.Blocks)
 	}
@@ -74,7 +74,7 @@ func (w *proseWriter) described(kind prose.PartKind, item *page.PartItem) {
 		w.raw(` <span class="aside">` + escape(w.v.say("optional")) + "</span>")
 	}
 	if item.Form > 0 {
-		w.raw(` <span class="aside">` + escape(w.v.say("only-in-form", "n", strconv.Itoa(item.Form))) + "</span>")
+		w.raw(` <span class="aside">` + escape(item.InForms(w.v.said.Texts)) + "</span>")
 	}
 	w.raw("</dt><dd>")
 	w.line(e.Line)

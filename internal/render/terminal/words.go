@@ -194,7 +194,7 @@ func (w *Writer) part(p *page.Part, language string) {
 		item := &p.Items[i]
 		if item.Entry == nil {
 			if item.Remark {
-				w.line(2, dim+w.look.Texts.Say("only-in-form", "n", strconv.Itoa(item.Form))+plain)
+				w.line(2, dim+item.InForms(w.look.Texts)+plain)
 			}
 			for k := range item.Blocks {
 				w.block(2, &item.Blocks[k])
@@ -224,7 +224,7 @@ func (w *Writer) entry(kind prose.PartKind, item *page.PartItem) {
 		head += " " + dim + w.look.Texts.Say("optional") + plain
 	}
 	if item.Form > 0 {
-		head += " " + dim + w.look.Texts.Say("only-in-form", "n", strconv.Itoa(item.Form)) + plain
+		head += " " + dim + item.InForms(w.look.Texts) + plain
 	}
 	if head = styledClean(head); strings.TrimSpace(head) != "" {
 		w.wrapped(2, 4, head)
