@@ -8,6 +8,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"slices"
+	"strconv"
 	"strings"
 
 	"github.com/spf13/cobra"
@@ -27,10 +28,11 @@ func (a *app) showCommand() *cobra.Command {
 		Short: "Read the reference in the terminal",
 		Long: `Shows what a name is: its signature, text, parameters, members and relations; of a module
 or a file what it declares. Names may be qualified (berth.Plan.Assign). No site is needed.
-Several things of one name are listed with their places. On a terminal what is longer than
+Several things of one name are listed with their places, which show one as well. On a terminal what is longer than
 the screen goes through the pager that PAGER names. The exit code is 1 if nothing has the name.`,
 		Example: `  codrel show Plan.Assign
   codrel show engine/berth/berth.go
+  codrel show engine/berth/plan.go:38
   codrel show tidebook.example/engine/tide`,
 		Args: one("name", []string{"of a declaration, a module or a file"}),
 		RunE: func(c *cobra.Command, args []string) error {
@@ -56,6 +58,11 @@ func (a *app) showName(ctx context.Context, s *build.Snapshot, dir, name string)
 	w := terminal.New(s.Links, terminal.Options{FrontEnds: s.FrontEnds, Width: width, Styled: bool(a.paint), Place: a.placed(dir)})
 	declared, modules := named(s, name)
 	file := fileNamed(s, dir, name)
+	if place, line, ok := strings.Cut(name, ":"); ok && file == nil && len(declared) == 0 {
+		if n, err := strconv.Atoi(line); err == nil {
+			declared = declaredAt(s, fileNamed(s, dir, place), n)
+		}
+	}
 	switch {
 	case file != nil:
 		w.File(file, declaredIn(s, file))
@@ -174,9 +181,29 @@ func declaredIn(s *build.Snapshot, f *model.Facts) (out []*model.Declaration) {
 	return out
 }
 
+// declaredAt is the declaration at a line of a file, or the last before it.
+func declaredAt(s *build.Snapshot, f *model.Facts, line int) (out []*model.Declaration) {
+	best := 0
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			if f == nil || !slices.Contains(m.Files, f) {
+				continue
+			}
+			for d := range m.Declarations {
+				for _, o := range d.Occurrences {
+					if at := int(o.Line); o.File == f && at <= line && at > best && s.Links.InReach(d) {
+						best, out = at, []*model.Declaration{d}
+					}
+				}
+			}
+		}
+	}
+	return out
+}
+
 // candidates lists what has a name.
 func (a *app) candidates(declared []*model.Declaration, modules []*model.Module, dir, name string) {
-	fmt.Fprintf(a.stdout, "%s names several things; more of the name tells which:\n", name)
+	fmt.Fprintf(a.stdout, "%s names several things; more of the name, or the place of one, tells which:\n", name)
 	for _, m := range modules {
 		fmt.Fprintf(a.stdout, "  %s  %s\n", a.paint.code("1", m.Path), a.paint.code("2", "module of "+m.Library.Name))
 	}

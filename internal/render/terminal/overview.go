@@ -1,6 +1,7 @@
 package terminal
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -48,9 +49,12 @@ const mostPlaces = 6
 
 // places writes where a declaration is written, as editors and terminals know to open it.
 func (w *Writer) places(d *model.Declaration) {
-	for i, o := range d.Occurrences {
+	seen := slices.DeleteFunc(slices.Clone(d.Occurrences), func(o model.At) bool { // overloads that are kept from users
+		return len(d.Occurrences) > 1 && o.Callable != nil && !w.plan.Links.Reach().Includes(o.Visibility)
+	})
+	for i, o := range seen {
 		if i == mostPlaces {
-			w.line(0, dim+w.look.Texts.Say("and-more", "n", strconv.Itoa(len(d.Occurrences)-i))+plain)
+			w.line(0, dim+w.look.Texts.Say("and-more", "n", strconv.Itoa(len(seen)-i))+plain)
 			return
 		}
 		place := w.options.Place(o.File.Path) + ":" + strconv.Itoa(int(o.Line))
@@ -125,6 +129,9 @@ func (w *Writer) group(g plan.Group) {
 // its first sentence.
 func (w *Writer) member(d *model.Declaration, before string) {
 	name := before + bold + clean(strings.TrimSuffix(d.Name, "[]")) + plain + clean(w.behind(d))
+	if forms := len(w.plan.Links.Overloads(d)); forms > 1 {
+		name += dim + ", " + w.look.Texts.Say("forms", "n", strconv.Itoa(forms)) + plain
+	}
 	if d.Deprecated() {
 		name += dim + ", " + w.look.Texts.Say("deprecated") + plain
 	}
