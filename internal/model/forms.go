@@ -92,7 +92,13 @@ func (d *Declaration) whole() Form {
 // callers do not pick between the two.
 func (f *Form) builtOtherwise(at At) bool {
 	head := f.Head()
-	return (len(head.AllConditions()) > 0 || len(at.AllConditions()) > 0) && slices.Equal(head.ParamTypes(), at.ParamTypes())
+	return (len(head.AllConditions()) > 0 || len(at.AllConditions()) > 0) && calledAlike(head, at)
+}
+
+// calledAlike reports whether two callables take the same: as many type parameters, and
+// parameters of the same types.
+func calledAlike(a, b At) bool {
+	return len(a.TypeParams()) == len(b.TypeParams()) && slices.Equal(a.ParamTypes(), b.ParamTypes())
 }
 
 // formOf is the index of the form that an occurrence is a part of which is no head: the one
@@ -106,8 +112,7 @@ func formOf(forms []Form, at At) int {
 		}
 	}
 	if at.Callable != nil {
-		types := at.ParamTypes()
-		if i := slices.IndexFunc(forms, func(f Form) bool { return slices.Equal(f.Occurrences[0].ParamTypes(), types) }); i >= 0 {
+		if i := slices.IndexFunc(forms, func(f Form) bool { return calledAlike(f.Occurrences[0], at) }); i >= 0 {
 			return i
 		}
 	}

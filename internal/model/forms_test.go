@@ -84,6 +84,20 @@ func TestConditions(t *testing.T) {
 	assert.Len(t, whole.Occurrences, 2)
 }
 
+func TestConditionsOfGenerics(t *testing.T) {
+	under := func(typeParams int) int {
+		d := moors(t, true, 3, func(i int, o *model.Occurrence) {
+			if i == 2 {
+				o.Extra = &model.Extra{Conditions: []string{"deep"}, TypeParams: make([]model.Param, typeParams)}
+				o.Signature += o.Signature
+			}
+		})
+		return len(d.Split())
+	}
+	assert.Equal(t, 2, under(0), "with the same types it is the first one, built otherwise")
+	assert.Equal(t, 3, under(1), "with a type parameter of its own callers pick it")
+}
+
 func TestOneFormKeepsAll(t *testing.T) {
 	d := moors(t, true, 1, func(int, *model.Occurrence) {})
 	forms := d.Split()

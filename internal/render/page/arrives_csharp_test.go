@@ -22,6 +22,7 @@ public partial class Berth<T> : IPlace
 #else
     /// <summary>Opens it.</summary>
     public void Open(int times) { }
+    public T Open<T>(int times) => default;
 #endif
 }
 -- Berth.Part.cs --
@@ -49,6 +50,7 @@ Port
     property Depth: public double Depth { get; private set; } -- How deep.
     method Open: public void Open() -- Opens it on Linux.
       or public void Open(int times)
+      or public T Open<T>(int times)
   interface IPlace: public interface IPlace -- What is a place.
     property Depth: double Depth { get; } -- How deep.
     method Made: static abstract IPlace(IPlace) Made()

@@ -71,7 +71,9 @@ func (m *Maker) Words(d *model.Declaration) *Words {
 			continue // it holds for both
 		}
 		if k := saidBefore(shown, f); k >= 0 && !gone && out.Forms[k].Gone == nil {
-			out.Forms[k].Same = append(append(out.Forms[k].Same, f.n), f.same...)
+			if f.n > 0 {
+				out.Forms[k].Same = append(append(out.Forms[k].Same, f.n), f.same...)
+			}
 			continue
 		}
 		if gone || len(f.sections.Body) > 0 {
@@ -113,13 +115,11 @@ func (m *Maker) goneForm(about *model.Declaration) *FormText {
 	return nil
 }
 
-// saidBefore is the overload before that says the same of itself as another, or -1.
+// saidBefore is the overload, or the form under the same condition, that said the same of itself
+// as another before, or -1.
 func saidBefore(shown []otherForm, f otherForm) int {
-	if f.n == 0 {
-		return -1
-	}
 	return slices.IndexFunc(shown, func(o otherForm) bool {
-		return o.n > 0 && o.of == f.of && prose.Same(o.sections.Body, f.sections.Body)
+		return (o.n > 0) == (f.n > 0) && o.title == f.title && o.of == f.of && prose.Same(o.sections.Body, f.sections.Body)
 	})
 }
 

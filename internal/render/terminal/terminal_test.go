@@ -96,7 +96,7 @@ Since
   2
 
 Methods
-  moor(T what)
+  moor(T what), 2 overloads
       Moors.
 `, shown(t, Options{Width: 60}, "Pier", pier))
 }
