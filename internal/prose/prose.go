@@ -98,8 +98,24 @@ func Walk(nodes []Node, visit func(*Node) bool) {
 func Same(a, b []Node) bool {
 	return slices.EqualFunc(a, b, func(x, y Node) bool {
 		return x.Kind == y.Kind && x.Kind != Inherited && x.Info != Value &&
-			x.Level == y.Level && x.Text == y.Text && x.Info == y.Info && x.Target == y.Target && Same(x.Children, y.Children)
+			x.Level == y.Level && (x.Text == y.Text || x.Kind == Text && sameWords(x.Text, y.Text)) && x.Info == y.Info && x.Target == y.Target && Same(x.Children, y.Children)
 	})
+}
+
+// sameWords reports whether two texts differ in nothing but where their lines end.
+func sameWords(a, b string) bool {
+	const blanks = " \n"
+	for {
+		a, b = strings.TrimLeft(a, blanks), strings.TrimLeft(b, blanks)
+		n := strings.IndexAny(a, blanks)
+		if n < 0 {
+			return a == strings.TrimRight(b, blanks)
+		}
+		if len(b) < n || a[:n] != b[:n] || len(b) > n && !strings.ContainsRune(blanks, rune(b[n])) {
+			return false
+		}
+		a, b = a[n:], b[n:]
+	}
 }
 
 // Plain is the text of the nodes without any markup, blocks separated by a space.

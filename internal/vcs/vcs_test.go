@@ -77,3 +77,25 @@ func TestNoRepository(t *testing.T) {
 	}
 	assert.ErrorIs(t, err, vcs.ErrNoRepository)
 }
+
+func TestClone(t *testing.T) {
+	_, err := vcs.Clone(t.Context(), t.TempDir())
+	assert.ErrorIs(t, err, vcs.ErrNoRepository)
+
+	dir := repository(t)
+	sub := filepath.Join(dir, "a", "b")
+	require.NoError(t, os.MkdirAll(sub, 0o755))
+	origin, err := vcs.Clone(t.Context(), sub)
+	require.NoError(t, err)
+	assert.Equal(t, vcs.Origin{Below: "a/b/"}, origin, "it was cloned from nowhere")
+
+	git(t, dir, "remote", "add", "harbour", "https://harbour.example/tide.git")
+	origin, err = vcs.Clone(t.Context(), dir)
+	require.NoError(t, err)
+	assert.Equal(t, vcs.Origin{Address: "https://harbour.example/tide.git"}, origin, "the only one there is")
+
+	git(t, dir, "remote", "add", "origin", "git@harbour.example:board/tide.git")
+	origin, err = vcs.Clone(t.Context(), dir)
+	require.NoError(t, err)
+	assert.Equal(t, "git@harbour.example:board/tide.git", origin.Address, "origin goes before what was there first")
+}

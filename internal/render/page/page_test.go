@@ -277,6 +277,32 @@ public class Port {
 	assert.Equal(t, 2, words.Parts[0].Items[0].Form)
 }
 
+// What parts of a type under one condition say in the same words stands on the page once.
+func TestPartsInTheSameWords(t *testing.T) {
+	s, m := made(t, map[string]string{"Port.csproj": "<Project/>", "Port.cs": `/// <summary>A port.</summary>
+public partial class Port { }
+#if DEEP
+/// <summary>A deep port.</summary>
+public partial class Port { public int Depth; }
+/// <summary>A  deep
+/// port.</summary>
+public partial class Port { public int Draught; }
+#endif
+#if WIDE
+/// <summary>A deep port.</summary><remarks/>
+public partial class Port { public int Width; }
+#endif
+`})
+	words := m.Words(declared(t, s, "Port"))
+	said := []string{strings.TrimSpace(text(words.Body))}
+	for _, f := range words.Forms {
+		assert.Zero(t, f.N)
+		assert.Empty(t, f.Same)
+		said = append(said, f.Title+": "+strings.TrimSpace(text(f.Body)))
+	}
+	assert.Equal(t, []string{"A port.", "For DEEP: A deep port.", "For WIDE: A deep port."}, said)
+}
+
 // What comments on several forms say in the same words stands on the page once.
 func TestFormsInTheSameWords(t *testing.T) {
 	s, m := made(t, map[string]string{"port/Port.java": `package port;

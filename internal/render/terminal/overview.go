@@ -97,8 +97,18 @@ func (w *Writer) example(e page.Example) {
 	}
 	w.line(0, bold+title+plain)
 	w.blocks(0, e.Body)
+	w.code(e.Code)
+	if e.Output != "" {
+		w.space()
+		w.line(0, w.look.Texts.Say("output"))
+		w.code(e.Output)
+	}
+}
+
+// code writes lines as they stand.
+func (w *Writer) code(text string) {
 	w.space()
-	for line := range strings.SplitSeq(strings.TrimRight(codeText(e.Code), "\n"), "\n") {
+	for line := range strings.SplitSeq(strings.TrimRight(codeText(text), "\n"), "\n") {
 		w.line(4, line)
 	}
 }
@@ -189,6 +199,10 @@ func (w *Writer) File(f *model.Facts, top []*model.Declaration) {
 	w.line(0, bold+clean(w.options.Place(f.Path))+plain)
 	w.space()
 	for _, d := range top {
-		w.member(d, dim+strconv.Itoa(int(d.Speaks(model.Words).Line))+" "+clean(w.notes(d.Module).KindWords(d))+plain+" ")
+		before := strconv.Itoa(int(d.Speaks(model.Words).Line))
+		if kind := w.notes(d.Module).KindWords(d); w.behind(d) != " "+kind { // a Go type says it behind its name
+			before += " " + clean(kind)
+		}
+		w.member(d, dim+before+plain+" ")
 	}
 }

@@ -11,25 +11,43 @@ import (
 
 	"codrel/internal/build"
 	"codrel/internal/languages"
+	"codrel/internal/model"
 )
 
-func shown(t *testing.T, options Options, name, source string) string {
-	s, err := build.Run(t.Context(), fstest.MapFS{"tide/Pier.java": &fstest.MapFile{Data: []byte(source)}}, build.Options{FrontEnds: languages.All, Folder: "tide"})
+// built reads files, and gives what writes of them.
+func built(t *testing.T, options Options, files map[string]string) (*Writer, *build.Snapshot) {
+	t.Helper()
+	tree := fstest.MapFS{}
+	for name, data := range files {
+		tree[name] = &fstest.MapFile{Data: []byte(data)}
+	}
+	s, err := build.Run(t.Context(), tree, build.Options{FrontEnds: languages.All, Folder: "tide", Tests: true})
 	require.NoError(t, err)
 	options.FrontEnds = s.FrontEnds
-	w := New(s.Links, options)
+	return New(s.Links, options), s
+}
+
+// called is the declaration of a path.
+func called(t *testing.T, s *build.Snapshot, path string) *model.Declaration {
+	t.Helper()
 	for _, lib := range s.Project.Libraries {
 		for _, m := range lib.Modules {
 			for d := range m.Declarations {
-				if d.Path() == name {
-					w.Declaration(d)
-					return w.String()
+				if d.Path() == path {
+					return d
 				}
 			}
 		}
 	}
-	require.FailNow(t, "there is no "+name)
-	return ""
+	require.FailNow(t, "there is no "+path)
+	return nil
+}
+
+func shown(t *testing.T, options Options, name, source string) string {
+	t.Helper()
+	w, s := built(t, options, map[string]string{"tide/Pier.java": source})
+	w.Declaration(called(t, s, name))
+	return w.String()
 }
 
 const pier = `package tide;
@@ -128,4 +146,151 @@ func TestClean(t *testing.T) {
 	evil := strings.Replace(pier, "A pier", "A \x1b]0;title\x07\u202epier", 1)
 	assert.NotContains(t, shown(t, Options{Styled: true}, "Pier", evil), "\x1b]")
 	assert.NotContains(t, shown(t, Options{}, "Pier", evil), "\u202e")
+}
+
+var boards = map[string]string{
+	"go.mod": "module tide.example/board\n",
+	"board.go": `// Package board shows berths.
+package board
+
+// Board is a board.
+type Board struct {
+	Lamp
+	// Rows is how many it has.
+	Rows int
+}
+
+// Lamp lights it.
+type Lamp struct{}
+
+// Light turns it on.
+func (Lamp) Light() {}
+
+// Show shows a vessel, see [Board.Rows].
+func (b *Board) Show(vessel string) error { return nil }
+
+// Most is the most rows.
+const Most = 40
+`,
+	"board_test.go": `package board
+
+import "fmt"
+
+func ExampleBoard_Show() {
+	fmt.Println(new(Board).Show("Petrel"))
+	// Output: <nil>
+}
+`,
+}
+
+func TestModule(t *testing.T) {
+	w, s := built(t, Options{Width: 70}, boards)
+	w.Module(called(t, s, "Board").Module)
+	assert.Equal(t, `tide.example/board  board
+1 file: board.go.
+
+Package board shows berths.
+
+Types
+  Board struct
+      Board is a board.
+  Lamp struct
+      Lamp lights it.
+
+Constants
+  Most = 40
+      Most is the most rows.
+`, w.String())
+}
+
+func TestFile(t *testing.T) {
+	w, s := built(t, Options{Width: 70, Place: func(path string) string { return "src/" + path }}, boards)
+	board := called(t, s, "Board")
+	w.File(board.Occurrences[0].File, []*model.Declaration{board, called(t, s, "Most")})
+	assert.Equal(t, `src/board.go
+
+  5 Board struct
+      Board is a board.
+  21 constant Most = 40
+      Most is the most rows.
+`, w.String())
+}
+
+func TestExampleAndInherited(t *testing.T) {
+	w, s := built(t, Options{Width: 70}, boards)
+	w.Declaration(called(t, s, "Board.Show"))
+	assert.Equal(t, `Board.Show method in tide.example/board
+board.go:18
+Tests: ExampleBoard_Show.
+
+    func (b *Board) Show(vessel string) error
+
+Show shows a vessel, see Board.Rows.
+
+Example
+
+    fmt.Println(new(Board).Show("Petrel"))
+
+Output
+
+    <nil>
+`, w.String())
+	w, s = built(t, Options{Width: 70}, boards)
+	w.Declaration(called(t, s, "Board"))
+	assert.Equal(t, `Board struct in tide.example/board
+board.go:5
+Tests: ExampleBoard_Show.
+
+    type Board struct
+
+Board is a board.
+
+Fields
+  Lamp Lamp
+  Rows int
+      Rows is how many it has.
+
+Methods
+  Show(vessel string) error
+      Show shows a vessel, see Board.Rows.
+
+From Lamp: Light
+
+Embeds Lamp.
+`, w.String())
+}
+
+// Callers pick a generic overload beside one that is none, whatever conditions there are.
+func TestOverloadsUnderConditions(t *testing.T) {
+	w, s := built(t, Options{Width: 70}, map[string]string{"Port.csproj": "<Project/>", "Port.cs": `/// <summary>A port.</summary>
+public class Port
+{
+    /// <summary>Moors.</summary>
+    public void Moor(string name) { }
+#if DEEP
+    /// <summary>Moors one of a kind.</summary>
+    /// <typeparam name="T">Which.</typeparam>
+    public void Moor<T>(string name) { }
+#endif
+    internal void Moor(int number) { }
+}
+`})
+	w.Declaration(called(t, s, "Port.Moor"))
+	assert.Equal(t, `Port.Moor method in global
+Port.cs:5
+Port.cs:9 (for DEEP)
+
+    1 public void Moor(string name)
+    2 public void Moor<T>(string name)
+
+Moors.
+
+Overload 2
+
+Moors one of a kind.
+
+Type parameters
+  T in overload 2
+      Which.
+`, w.String())
 }
