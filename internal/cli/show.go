@@ -28,8 +28,10 @@ func (a *app) showCommand() *cobra.Command {
 		Short: "Read the reference in the terminal",
 		Long: `Shows what a name is: its signature, text, parameters, members and relations; of a module
 or a file what it declares. Names may be qualified (berth.Plan.Assign). No site is needed.
-Several things of one name are listed with their places, which show one as well. On a terminal what is longer than
-the screen goes through the pager that PAGER names. The exit code is 1 if nothing has the name.`,
+Names of other projects that the settings know are found where this one has none.
+Several things of one name are listed with their places, which show one as well. On a
+terminal what is longer than the screen goes through the pager that PAGER names. The exit
+code is 1 if nothing has the name.`,
 		Example: `  codrel show Plan.Assign
   codrel show engine/berth/berth.go
   codrel show engine/berth/plan.go:38
@@ -63,6 +65,9 @@ func (a *app) showName(ctx context.Context, s *build.Snapshot, dir, name string)
 			declared = declaredAt(s, fileNamed(s, dir, place), n)
 		}
 	}
+	if file == nil && len(declared)+len(modules) == 0 {
+		declared, modules = namedOutside(s, name)
+	}
 	switch {
 	case file != nil:
 		w.File(file, declaredIn(s, file))
@@ -71,8 +76,12 @@ func (a *app) showName(ctx context.Context, s *build.Snapshot, dir, name string)
 	case len(declared)+len(modules) > 1:
 		a.candidates(declared, modules, dir, name)
 		return nil
+	case len(modules) == 1 && modules[0].Library.Elsewhere != nil:
+		w.OutsideModule(modules[0])
 	case len(modules) == 1:
 		w.Module(modules[0])
+	case declared[0].Module.Library.Elsewhere != nil:
+		w.Outside(declared[0])
 	default:
 		w.Declaration(declared[0])
 	}
@@ -84,51 +93,80 @@ func (a *app) placed(dir string) func(file string) string {
 	return func(file string) string { return a.shownPath(filepath.Join(dir, filepath.FromSlash(file))) }
 }
 
-// named are the declarations and modules in reach that a name may mean: of those that have it as
-// a whole no others count, and capitals count where some have it so.
-func named(s *build.Snapshot, name string) (declared []*model.Declaration, modules []*model.Module) {
-	want := plainPath(name)
-	best := 0
-	rank := func(path, whole string) int {
-		switch {
-		case path == want || whole == want:
-			return 4
-		case strings.HasSuffix(whole, "."+want):
-			return 3
-		case strings.EqualFold(path, want) || strings.EqualFold(whole, want):
-			return 2
-		case len(whole) > len(want) && whole[len(whole)-len(want)-1] == '.' && strings.EqualFold(whole[len(whole)-len(want):], want):
-			return 1
-		}
-		return 0
+// called gathers what a name may mean: of what has it as a whole no others count, and capitals
+// count where some have it so.
+type called struct {
+	want     string
+	best     int
+	declared []*model.Declaration
+	modules  []*model.Module
+}
+
+// takes reports whether what has a path, which is a whole path with all that it stands in, is
+// one of those that the name may mean; all that have less of it are dropped.
+func (c *called) takes(path, whole string) bool {
+	rank := 0
+	switch end := len(whole) - len(c.want); {
+	case path == c.want || whole == c.want:
+		rank = 4
+	case strings.HasSuffix(whole, "."+c.want):
+		rank = 3
+	case strings.EqualFold(path, c.want) || strings.EqualFold(whole, c.want):
+		rank = 2
+	case end > 0 && whole[end-1] == '.' && strings.EqualFold(whole[end:], c.want):
+		rank = 1
 	}
-	take := func(r int) bool {
-		if r == 0 || r < best {
-			return false
-		}
-		if r > best {
-			best, declared, modules = r, nil, nil
-		}
-		return true
+	if rank == 0 || rank < c.best {
+		return false
 	}
+	if rank > c.best {
+		c.best, c.declared, c.modules = rank, nil, nil
+	}
+	return true
+}
+
+func (c *called) module(m *model.Module) {
+	if c.takes(plainPath(m.Last()), plainPath(m.Path)) {
+		c.modules = append(c.modules, m)
+	}
+}
+
+// declaration takes one that is explained on the pages of a module.
+func (c *called) declaration(home *model.Module, d *model.Declaration) {
+	path := plainPath(d.Path())
+	if c.takes(path, plainPath(home.Path)+"."+path) {
+		c.declared = append(c.declared, d)
+	}
+}
+
+// named are the declarations and modules in reach that a name may mean.
+func named(s *build.Snapshot, name string) ([]*model.Declaration, []*model.Module) {
+	c := called{want: plainPath(name)}
 	for _, lib := range s.Project.Libraries {
 		for _, m := range lib.Modules {
 			if s.Links.ModuleInReach(m) && m.Role != model.RoleTest {
-				if take(rank(plainPath(m.Last()), plainPath(m.Path))) {
-					modules = append(modules, m)
-				}
+				c.module(m)
 			}
 			for d := range m.Declarations {
 				if s.Links.InReach(d) && !d.Hidden {
-					path := plainPath(d.Path())
-					if take(rank(path, plainPath(s.Links.Home(d).Path)+"."+path)) {
-						declared = append(declared, d)
-					}
+					c.declaration(s.Links.Home(d), d)
 				}
 			}
 		}
 	}
-	return declared, modules
+	return c.declared, c.modules
+}
+
+// namedOutside are the declarations and modules of other projects that a name may mean.
+func namedOutside(s *build.Snapshot, name string) ([]*model.Declaration, []*model.Module) {
+	c := called{want: plainPath(name)}
+	for m := range s.Links.OutsideModules {
+		c.module(m)
+		for d := range m.Declarations {
+			c.declaration(m, d)
+		}
+	}
+	return c.declared, c.modules
 }
 
 // plainPath is a path with dots between its parts, whatever a language writes there.
@@ -205,10 +243,18 @@ func declaredAt(s *build.Snapshot, f *model.Facts, line int) (out []*model.Decla
 func (a *app) candidates(declared []*model.Declaration, modules []*model.Module, dir, name string) {
 	fmt.Fprintf(a.stdout, "%s names several things; more of the name, or the place of one, tells which:\n", name)
 	for _, m := range modules {
-		fmt.Fprintf(a.stdout, "  %s  %s\n", a.paint.code("1", m.Path), a.paint.code("2", "module of "+m.Library.Name))
+		of := m.Library.Name
+		if at := m.Library.Elsewhere; at != nil {
+			of += " (" + at.Project + ")"
+		}
+		fmt.Fprintf(a.stdout, "  %s  %s\n", a.paint.code("1", m.Path), a.paint.code("2", "module of "+of))
 	}
 	for _, d := range declared {
 		at := d.Speaks(model.Words)
+		if outside := d.Module.Library.Elsewhere; outside != nil {
+			fmt.Fprintf(a.stdout, "  %s  %s\n", a.paint.code("1", d.Module.Path+"."+d.Path()), a.paint.code("2", d.Kind().Words()+" of "+outside.Project))
+			continue
+		}
 		fmt.Fprintf(a.stdout, "  %s  %s\n", a.paint.code("1", d.Module.Path+"."+d.Path()), a.paint.code("2", fmt.Sprintf("%s, %s:%d", d.Kind().Words(), a.placed(dir)(at.File.Path), at.Line)))
 	}
 }

@@ -128,6 +128,15 @@ func (e *elsewhere) make(o *outsideModule) *model.Module {
 	return m
 }
 
+// OutsideModules are the modules of other projects, each made when it is asked for.
+func (x *Index) OutsideModules(yield func(*model.Module) bool) {
+	for _, o := range x.elsewhere.all {
+		if !yield(x.elsewhere.make(o)) {
+			return
+		}
+	}
+}
+
 // of is what is known of a module of another project.
 func (e *elsewhere) of(m *model.Module) *outsideModule {
 	e.mu.Lock()

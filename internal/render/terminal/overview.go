@@ -44,6 +44,48 @@ func (w *Writer) Declaration(d *model.Declaration) {
 	}
 }
 
+// Outside writes what is known of a declaration of another project: its words, the names in it
+// and where its page is.
+func (w *Writer) Outside(d *model.Declaration) {
+	w.wrapped(0, 2, bold+clean(d.Path())+plain+" "+dim+clean(w.notes(d.Module).KindWords(d))+" in "+clean(page.ShortPath(d.Module))+" ("+clean(d.Module.Library.Elsewhere.Project)+")"+plain)
+	w.pageElsewhere(d.Module, w.plan.Declaration(d))
+	w.words(w.maker.Words(d))
+	w.contents(d.Members)
+}
+
+// OutsideModule writes what is known of a module of another project.
+func (w *Writer) OutsideModule(m *model.Module) {
+	w.line(0, bold+clean(m.Path)+plain+"  "+dim+clean(m.Library.Name)+" ("+clean(m.Library.Elsewhere.Project)+")"+plain)
+	w.pageElsewhere(m, w.plan.Module(m))
+	w.contents(m.Top)
+}
+
+// pageElsewhere writes where a page is that another project's site has.
+func (w *Writer) pageElsewhere(m *model.Module, address string) {
+	site := m.Library.Elsewhere.Site
+	if site == "" {
+		return // there are names but no pages
+	}
+	if !strings.Contains(site, "://") {
+		file, anchor, found := strings.Cut(address, "#")
+		address = w.options.Place(file)
+		if found {
+			address += "#" + anchor
+		}
+	}
+	w.line(0, dim+clean(address)+plain)
+}
+
+// contents writes names in lines of their own with their first sentences.
+func (w *Writer) contents(list []*model.Declaration) {
+	if len(list) > 0 {
+		w.space()
+	}
+	for _, d := range list {
+		w.member(d, dim+clean(w.notes(d.Module).KindWords(d))+plain+" ")
+	}
+}
+
 // mostPlaces is how many of the places of a declaration are listed.
 const mostPlaces = 6
 
