@@ -28,7 +28,7 @@ const (
 	Quote
 	Table // of Rows
 	Row   // of Cells; Level 1 in the head
-	Cell  // Level tells over how many columns and rows it goes; see [CellLevel]
+	Cell  // Level tells over how many columns and rows it goes, see [CellLevel]; Info where its text stands, see [Aligned]
 	Ruler
 	Display // a formula on a line of its own; as Formula
 	Text
@@ -251,6 +251,15 @@ func CellLevel(columns, rows string) uint16 {
 		return uint16(n)
 	}
 	return number(columns) | number(rows)<<8
+}
+
+// Aligned is the Info of a Cell whose text stands at the right or in the middle, as it is
+// written; "" of any other.
+func Aligned(written string) string {
+	if where := strings.ToLower(strings.TrimSpace(written)); where == "right" || where == "center" {
+		return where
+	}
+	return ""
 }
 
 // CellSpans are over how many columns and rows a Cell goes.

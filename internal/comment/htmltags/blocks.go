@@ -423,7 +423,7 @@ func (b *builder) openRow(e markup.Tag, kind prose.Kind, at, end int) {
 		if kind == head && len(row.node.Children) == 0 {
 			row.node.Level = 1
 		}
-		b.push(prose.Node{Kind: prose.Cell, Level: prose.CellLevel(e.Attribute("colspan"), e.Attribute("rowspan"))}, e.Name, end)
+		b.push(prose.Node{Kind: prose.Cell, Level: prose.CellLevel(e.Attribute("colspan"), e.Attribute("rowspan")), Info: prose.Aligned(e.Attribute("align"))}, e.Name, end)
 	}
 }
 

@@ -164,7 +164,7 @@ func (c *converter) node(out []prose.Node, n ast.Node, depth int) []prose.Node {
 	case *extast.TableRow:
 		return append(out, prose.Node{Kind: prose.Row, Children: inside()})
 	case *extast.TableCell:
-		return append(out, prose.Node{Kind: prose.Cell, Children: inside()})
+		return append(out, prose.Node{Kind: prose.Cell, Info: prose.Aligned(n.Alignment.String()), Children: inside()})
 	default:
 		return c.inline(out, n, inside)
 	}

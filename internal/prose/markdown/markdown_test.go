@@ -3,6 +3,7 @@ package markdown_test
 import (
 	"flag"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 
@@ -62,6 +63,23 @@ func TestTitle(t *testing.T) {
 	assert.Len(t, rest, 3)
 	_, _, ok = markdown.Title(nil)
 	assert.False(t, ok)
+}
+
+func TestAligned(t *testing.T) {
+	var at []string
+	for _, text := range []string{
+		"| a | b | c | d |\n|---|--:|:-:|:--|\n| 1 | 2 | 3 | 4 |\n",
+		"<table><tr><td>1<td align=right>2<td align=\" Center \">3<td align=justify>4</table>\n",
+	} {
+		prose.Walk(markdown.Parse(text), func(n *prose.Node) bool {
+			if n.Kind == prose.Cell {
+				at = append(at, n.Info)
+			}
+			return true
+		})
+	}
+	row := []string{"", "right", "center", ""}
+	assert.Equal(t, slices.Concat(row, row, row), at)
 }
 
 func FuzzParse(f *testing.F) {

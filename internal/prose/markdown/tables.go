@@ -45,7 +45,8 @@ func htmlRow(n *html.Node, depth int) prose.Node {
 			row.Level = 0
 		}
 		row.Children = append(row.Children, prose.Node{
-			Kind: prose.Cell, Level: prose.CellLevel(attribute(c, "colspan"), attribute(c, "rowspan")), Children: inLines(htmlChildren(c, depth+1)),
+			Kind: prose.Cell, Level: prose.CellLevel(attribute(c, "colspan"), attribute(c, "rowspan")),
+			Info: prose.Aligned(attribute(c, "align")), Children: inLines(htmlChildren(c, depth+1)),
 		})
 	}
 	return row

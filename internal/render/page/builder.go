@@ -106,7 +106,7 @@ func (b *Builder) table(n *prose.Node) Block {
 		for j := range n.Children[i].Children {
 			cell := &n.Children[i].Children[j]
 			columns, rows := cell.CellSpans()
-			row.Cells = append(row.Cells, Cell{b.Inlines(cell.Children), columns, rows})
+			row.Cells = append(row.Cells, Cell{b.Inlines(cell.Children), columns, rows, cell.Info})
 		}
 		out.Rows = append(out.Rows, row)
 	}

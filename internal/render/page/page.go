@@ -69,7 +69,8 @@ type Row struct {
 // Cell is one cell of a row.
 type Cell struct {
 	Inlines       []Inline
-	Columns, Rows int // over how many it goes
+	Columns, Rows int    // over how many it goes
+	Aligned       string // "right" or "center"; else its text stands at the left
 }
 
 // InlineKind tells what stands in a line.

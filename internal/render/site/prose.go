@@ -309,6 +309,9 @@ func (w *proseWriter) table(b *page.Block) {
 			w.raw("<" + cell)
 			w.over("colspan", row.Cells[j].Columns)
 			w.over("rowspan", row.Cells[j].Rows)
+			if at := row.Cells[j].Aligned; at != "" {
+				w.raw(` class="` + at + `"`)
+			}
 			w.raw(">")
 			w.line(row.Cells[j].Inlines)
 			w.raw("</" + cell[:2] + ">")

@@ -57,7 +57,7 @@ const pier = `package tide;
  * <p>Kinds:
  * <ol><li>short ones, where <br>boats lie
  * <li>long ones</ol>
- * <table><tr><th>Kind<th>Length<tr><td>short<td>10 m<tr><td>long<td>300 m</table>
+ * <table><tr><th>Kind<th>Length<tr><td>short<td align="right">10 m<tr><td align=center>on<td align="Right">300 m</table>
  * <pre>
  *   new Pier();
  * </pre>
@@ -98,8 +98,8 @@ Kinds:
 2. long ones
 
 Kind   Length
-short  10 m
-long   300 m
+short    10 m
+ on     300 m
 
     new Pier();
 

@@ -108,16 +108,16 @@ func (w *Writer) list(indent int, b *page.Block) {
 // table writes the cells of a row in a line where all fit, else one below the other.
 func (w *Writer) table(indent int, b *page.Block) {
 	var widths []int
-	rows := make([][]string, len(b.Rows))
+	rows, aligned := make([][]string, len(b.Rows)), make([][]string, len(b.Rows))
 	for i, row := range b.Rows {
 		for _, cell := range row.Cells {
 			text := strings.Join(strings.Fields(inlines(cell.Inlines)), " ")
 			if row.Head {
 				text = bold + text + plain
 			}
-			rows[i] = append(rows[i], text)
+			rows[i], aligned[i] = append(rows[i], text), append(aligned[i], cell.Aligned)
 			for range cell.Columns - 1 {
-				rows[i] = append(rows[i], "")
+				rows[i], aligned[i] = append(rows[i], ""), append(aligned[i], "")
 			}
 		}
 		for k, text := range rows[i] {
@@ -131,7 +131,7 @@ func (w *Writer) table(indent int, b *page.Block) {
 	for _, width := range widths {
 		total += width + 2
 	}
-	for _, row := range rows {
+	for i, row := range rows {
 		if total > w.options.Width {
 			for k, text := range row {
 				w.wrapped(indent+2*min(k, 1), 2, text)
@@ -140,7 +140,15 @@ func (w *Writer) table(indent int, b *page.Block) {
 		}
 		line := ""
 		for k, text := range row {
-			line += text + strings.Repeat(" ", widths[k]-length(text)+2)
+			free := widths[k] - length(text)
+			before := 0
+			switch aligned[i][k] {
+			case "right":
+				before = free
+			case "center":
+				before = free / 2
+			}
+			line += strings.Repeat(" ", before) + text + strings.Repeat(" ", free-before+2)
 		}
 		w.line(indent, line)
 	}
