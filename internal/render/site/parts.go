@@ -10,21 +10,10 @@ import (
 // This file draws the named sections of comments: what a callable takes, gives
 // back and fails with, notes and examples.
 
-// partTitle is what a named section is called in a language.
-func (w *proseWriter) partTitle(p *page.Part, language string) string {
-	switch {
-	case p.Kind == prose.Other:
-		return p.Title
-	case p.History:
-		return w.v.say("part-history")
-	}
-	return w.v.sayIn(language, "part-"+prose.PartNames[p.Kind])
-}
-
 func (w *proseWriter) part(p *page.Part, language string) {
 	level := strconv.Itoa(max(2, min(6, w.level)))
 	w.raw("<h" + level + ` class="part">`)
-	w.escaped(w.partTitle(p, language))
+	w.escaped(w.v.maker.PartTitle(p, language))
 	w.raw("</h" + level + ">\n")
 	open := false
 	for i := range p.Items {

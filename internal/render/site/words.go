@@ -18,9 +18,6 @@ func (v view) look() *look.Look { return v.options.Look }
 
 func (v view) say(key string, pairs ...string) string { return v.look().Texts.Say(key, pairs...) }
 
-// sayIn is the text of a key as a language of source code has it.
-func (v view) sayIn(language, key string) string { return v.say(v.look().Texts.In(key, language)) }
-
 func (v view) count(n int, thing string) string { return v.look().Texts.Count(n, thing) }
 
 func (v view) moduleKind(m *model.Module) string {
@@ -28,21 +25,6 @@ func (v view) moduleKind(m *model.Module) string {
 		return v.say(worder.ModuleWord(m))
 	}
 	return v.say("module-word")
-}
-
-// groupTitle is the heading of a group: the maintainer's own words, or ours.
-func (v view) groupTitle(g plan.Group) string {
-	if g.Named {
-		return g.Title
-	}
-	if list := g.All(); len(list) > 0 {
-		if worder, ok := v.options.FrontEnds[list[0].Module.Library.Language].(lang.Terminology); ok {
-			if key := worder.GroupKey(g.Title); key != "" {
-				return v.say(key)
-			}
-		}
-	}
-	return v.say(g.Title)
 }
 
 // placeName is where a file lies: its folder, or itself where that is the top. Of a folder

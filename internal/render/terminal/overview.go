@@ -5,7 +5,6 @@ import (
 	"strconv"
 	"strings"
 
-	"codrel/internal/lang"
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/render/page"
@@ -160,18 +159,8 @@ func (w *Writer) group(g plan.Group) {
 	if len(all) == 0 {
 		return
 	}
-	title := g.Title
-	if !g.Named {
-		key := g.Title
-		if worder, ok := w.options.FrontEnds[all[0].Module.Library.Language].(lang.Terminology); ok {
-			if own := worder.GroupKey(g.Title); own != "" {
-				key = own
-			}
-		}
-		title = w.look.Texts.Say(key)
-	}
 	w.space()
-	w.line(0, bold+clean(title)+plain)
+	w.line(0, bold+clean(w.maker.GroupTitle(g))+plain)
 	for _, d := range all {
 		w.member(d, "")
 	}

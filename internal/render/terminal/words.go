@@ -177,8 +177,9 @@ func inlines(list []page.Inline) string {
 		case page.Picture:
 			b.WriteString("[" + clean(in.Text) + inlines(in.Children) + "]")
 		default:
-			b.WriteString(clean(in.Text) + inlines(in.Children))
-			if in.Kind == page.Link && in.To != nil && in.To.Address != "" && len(in.Children) > 0 && in.To.Address != inlines(in.Children) {
+			inside := inlines(in.Children)
+			b.WriteString(clean(in.Text) + inside)
+			if in.Kind == page.Link && in.To != nil && in.To.Address != "" && len(in.Children) > 0 && in.To.Address != inside {
 				b.WriteString(" <" + clean(in.To.Address) + ">")
 			}
 		}
@@ -188,16 +189,8 @@ func inlines(list []page.Inline) string {
 
 // part writes a named section of a comment.
 func (w *Writer) part(p *page.Part, language string) {
-	title := p.Title
-	switch {
-	case p.Kind == prose.Other:
-	case p.History:
-		title = w.look.Texts.Say("part-history")
-	default:
-		title = w.look.Texts.Say(w.look.Texts.In("part-"+prose.PartNames[p.Kind], language))
-	}
 	w.space()
-	w.line(0, bold+clean(title)+plain)
+	w.line(0, bold+clean(w.maker.PartTitle(p, language))+plain)
 	for i := range p.Items {
 		item := &p.Items[i]
 		if item.Entry == nil {
@@ -217,9 +210,9 @@ func (w *Writer) entry(kind prose.PartKind, item *page.PartItem) {
 	e := item.Entry
 	head := ""
 	if kind == prose.Since && e.Default != "" {
-		head = w.look.Texts.Say("since-"+e.Default, "version", e.Name)
+		head = w.look.Texts.Say("since-"+e.Default, "version", clean(e.Name))
 	} else if e.Name != "" {
-		head = bold + e.Name + plain
+		head = bold + clean(e.Name) + plain
 	}
 	if len(e.Type) > 0 {
 		head += " " + inlines(e.Type)
@@ -227,14 +220,14 @@ func (w *Writer) entry(kind prose.PartKind, item *page.PartItem) {
 	switch {
 	case kind == prose.Since:
 	case e.Default != "":
-		head += " " + dim + w.look.Texts.Say("default", "value", e.Default) + plain
+		head += " " + dim + w.look.Texts.Say("default", "value", clean(e.Default)) + plain
 	case e.Optional:
 		head += " " + dim + w.look.Texts.Say("optional") + plain
 	}
 	if item.Form > 0 {
 		head += " " + dim + item.InForms(w.look.Texts) + plain
 	}
-	if head = styledClean(head); strings.TrimSpace(head) != "" {
+	if strings.TrimSpace(head) != "" {
 		w.wrapped(2, 4, head)
 	}
 	if len(e.Line) > 0 {
@@ -243,17 +236,4 @@ func (w *Writer) entry(kind prose.PartKind, item *page.PartItem) {
 	for k := range e.Text {
 		w.block(6, &e.Text[k])
 	}
-}
-
-// styledClean cleans a text that has styles in it.
-func styledClean(text string) string {
-	return strings.Map(func(r rune) rune {
-		if 0xFDD2 <= r && r <= 0xFDD5 {
-			return r
-		}
-		if c := clean(string(r)); c == "" {
-			return -1
-		}
-		return r
-	}, text)
 }
