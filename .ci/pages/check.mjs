@@ -36,7 +36,8 @@ async function validate() {
 function kinds() {
   const module = "reference/engine/tidebook.example/engine/berth/";
   const wanted = ["index.html", "modules.html", "a-z/index.html", "404.html", "deprecated.html", "findings.html", "coverage.html", "reference/engine/index.html",
-    module + "index.html", module + "Plan.html", module + "~users.html", module + "~whole.html", "source/engine/berth/plan.go.html", "reference/clients-python/tidebook/Client.html"];
+    module + "index.html", module + "Plan.html", module + "~users.html", module + "~whole.html", "source/engine/berth/plan.go.html", "reference/clients-python/tidebook/Client.html",
+    "guides/index.html", "guides/first-berth.html", "guides/predictions.html", "guides/drivers/gauge.html"];
   for (const f of wanted) { if (!files.includes(f)) { fail(`there is no page ${f}`); } }
   return wanted.filter((f) => files.includes(f));
 }

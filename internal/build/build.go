@@ -147,6 +147,21 @@ func CheckModule(linked *Snapshot, m *model.Module) []finding.Finding {
 	return check.Module(m, linked.Links, linked.made.rules())
 }
 
+// CheckPages are what the rules find in the guides and fragments of a linked snapshot, and what
+// was found when files were read that are no source, sorted.
+func CheckPages(linked *Snapshot) []finding.Finding {
+	read := slices.Clone(linked.Findings)
+	if len(read) > 0 {
+		source := map[string]bool{}
+		for f := range linked.Project.Files {
+			source[f.Path] = true
+		}
+		read = slices.DeleteFunc(read, func(f finding.Finding) bool { return source[f.Place.File] })
+	}
+	rules := linked.made.rules()
+	return check.Add(check.Pages(linked.Links, rules), read, rules)
+}
+
 // With is a checked snapshot with findings of what was done with it afterwards.
 func With(s *Snapshot, found []finding.Finding) *Snapshot {
 	with := *s
@@ -227,7 +242,7 @@ func (r *run) link() error {
 	r.stage("linking", 0)
 	s.Links = link.New(s.Project, link.Options{
 		Reach: set.Reach, Elsewhere: patterns(set), Outside: r.outside(), Workers: r.workers(), FrontEnds: s.FrontEnds,
-		Vocabulary: vocabulary(set),
+		Vocabulary: vocabulary(set), Files: r.fsys,
 	})
 	r.look()
 	return r.ctx.Err()

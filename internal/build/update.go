@@ -212,6 +212,7 @@ func (r *run) relink(was *Snapshot, facts map[*model.Facts]*model.Facts) {
 			}
 		}
 		facts = nil // they are in
+		options.Files = r.fsys
 		options.Comments = was.Links.Comments.With(project.Files)
 		r.snapshot.Project = &project
 		r.name()

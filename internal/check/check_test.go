@@ -31,6 +31,7 @@ func run(t *testing.T, files map[string]string, change func(*settings.Settings))
 		var err error
 		set, err = settings.Parse("codrel.yaml", []byte(text), settings.Known{Rules: check.Names(), Languages: languages.Names()})
 		require.NoError(t, err)
+		set.File = "codrel.yaml"
 	}
 	if change != nil {
 		change(set)

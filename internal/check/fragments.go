@@ -117,10 +117,14 @@ func (p *Pass) fragments(used []string, options Options) {
 		if applies(options, finding.MalformedComment) {
 			p.plain(f.Page, f.Plain)
 		}
+		if applies(options, finding.BrokenGuideLink) {
+			p.leads(f.Page, f.Nodes)
+		}
+		p.excerpts(f.Page, f.Nodes, options)
 		if !applies(options, finding.BrokenFragment) {
 			continue
 		}
-		p.inserts(nil, placesOf(f.Page), f.Nodes)
+		p.inserts(nil, f.Page.Place, f.Nodes)
 		top := finding.Place{File: f.Page.Path, At: f.Page.Lines.Position(0)}
 		if way := p.Links.Circle(f.Name); way != nil && f.Name == slices.Min(way) {
 			p.report(nil, finding.Finding{

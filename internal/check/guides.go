@@ -1,6 +1,10 @@
 package check
 
 import (
+	"math"
+	"strconv"
+
+	"codrel/internal/comment"
 	"codrel/internal/finding"
 	"codrel/internal/link"
 	"codrel/internal/model"
@@ -8,27 +12,23 @@ import (
 	"codrel/internal/source"
 )
 
-// placesOf makes places of the spans of a page.
-func placesOf(page *model.Page) placer {
-	return func(span source.Span) finding.Place {
-		return finding.Place{File: page.Path, Span: span, At: page.Lines.Position(span.Start), End: page.Lines.Position(span.End)}
-	}
-}
-
 // plain reports what of a page is shown as it is written.
 func (p *Pass) plain(page *model.Page, spans []source.Span) {
 	for _, span := range spans {
-		p.report(nil, finding.Finding{Rule: finding.MalformedComment, Form: "plain", Place: placesOf(page)(source.Span{Start: span.Start, End: span.Start})})
+		f := finding.Finding{Rule: finding.MalformedComment, Form: "plain", Place: page.Place(source.Span{Start: span.Start, End: span.Start})}
+		if size := span.End - span.Start; size > comment.LongestPage {
+			f.Form, f.Arguments = "long", []finding.Argument{argument("size", strconv.FormatFloat(math.Ceil(float64(size)/1e5)/10, 'f', -1, 64))}
+		}
+		p.report(nil, f)
 	}
 }
 
 // page checks the references of a page that stands in no module.
 func (p *Pass) page(page *model.Page, nodes []prose.Node) {
-	placeOf := placesOf(page)
 	prose.Walk(nodes, func(n *prose.Node) bool {
 		if n.Kind == prose.Reference {
-			p.broken(nil, placeOf(shownSpan(n)), n, link.Scope{})
-			p.ambiguous(nil, placeOf(shownSpan(n)), n, link.Scope{})
+			p.broken(nil, page.Place(shownSpan(n)), n, link.Scope{})
+			p.ambiguous(nil, page.Place(shownSpan(n)), n, link.Scope{})
 		}
 		return n.Kind != prose.Reference
 	})
@@ -41,12 +41,19 @@ func (p *Pass) pages(inserted []string, options Options) {
 		if applies(options, finding.BrokenReference) || applies(options, finding.AmbiguousReference) {
 			p.page(g.Page, g.Nodes)
 		}
+		if applies(options, finding.BrokenGuideLink) {
+			p.leads(g.Page, g.Nodes)
+		}
+		p.excerpts(g.Page, g.Nodes, options)
 		if applies(options, finding.BrokenFragment) {
-			p.inserts(nil, placesOf(g.Page), g.Nodes)
+			p.inserts(nil, g.Page.Place, g.Nodes)
 		}
 		if applies(options, finding.MalformedComment) {
 			p.plain(g.Page, g.Plain)
 		}
+	}
+	if applies(options, finding.BrokenGuide) {
+		p.titles()
 	}
 	p.fragments(append(inserted, p.inserted...), options)
 }

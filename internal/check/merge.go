@@ -33,7 +33,7 @@ func merged(list []finding.Finding) []finding.Finding {
 func cause(f *finding.Finding) string {
 	parts := []string{f.Rule, f.Severity.String(), f.Form}
 	switch f.Rule {
-	case finding.UnknownTag, finding.BrokenReference, finding.AmbiguousReference:
+	case finding.UnknownTag, finding.BrokenReference, finding.AmbiguousReference, finding.BrokenGuideLink:
 	case finding.LeakedType: // whichever signatures show it
 		if len(f.Related) == 0 {
 			return ""

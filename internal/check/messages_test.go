@@ -12,6 +12,34 @@ import (
 	"codrel/internal/settings"
 )
 
+// guideOf is a project with something to show, and a guide.
+func guideOf(text string) string {
+	return `
+-- go.mod --
+module port.example
+-- a.go --
+// Package a is one.
+package a
+
+// Quay is one.
+type Quay struct {
+	Length int
+}
+
+// Moor ties up.
+func Moor(berth string) (ok bool) {
+	ok = berth != ""
+	return ok
+}
+
+// Most is a number.
+const Most = 3
+-- README.md --
+# Top
+-- docs/guides/a.md --
+` + text
+}
+
 // messages are one project for each message of a rule, and what is said of it there.
 var messages = []struct {
 	rule, form string
@@ -505,6 +533,53 @@ Tides.
 // Package a is one.
 package a
 `, `nothing inserts the fragment "tides"`},
+	{finding.BrokenGuideLink, "", guideOf("# A\n\n[x](sub/none.md)\n"), "docs/guides/a.md:3:2 error the link leads to docs/guides/sub/none.md, which does not exist"},
+	{finding.BrokenGuideLink, "near", guideOf("# A\n\n[x](../../a.g)\n"), "the link leads to a.g, which does not exist; did you mean a.go?"},
+	{finding.BrokenGuideLink, "heading", guideOf("# A\n\n[x](#elsewhere)\n"), `docs/guides/a.md has no heading that "#elsewhere" could mean`},
+	{finding.BrokenGuideLink, "near heading", guideOf("# A\n\n## Heights\n\n[x](../../README.md#top) [y](#hights)\n"), `docs/guides/a.md:5:27 error docs/guides/a.md has no heading that "#hights" could mean; did you mean #heights?`},
+	{finding.BrokenGuideLink, "picture", guideOf("# A\n\nA ![](tide.png)\n"), "docs/guides/a.md:3:3 error docs/guides/tide.png is to be shown and does not exist"},
+	{finding.BrokenGuideLink, "near picture", guideOf("# A\n\n<p><img src=\"tid.png\" alt=\"\"></p>\n\n-- docs/guides/tide.png --\n"), "docs/guides/a.md:3:14 error docs/guides/tid.png is to be shown and does not exist; did you mean docs/guides/tide.png?"},
+	{finding.BrokenGuideLink, "kind", guideOf("# A\n\n![A](../../a.go)\n"), "a.go is to be shown, and is neither a picture nor a film that pages show"},
+	{finding.BrokenGuideLink, "address", guideOf("# A\n\n[x](htps://tide.example) and [y]()\n"), `docs/guides/a.md:3:2 error "htps://tide.example" is no address that a page may lead to`},
+	{finding.BrokenGuideLink, "address", guideOf("# A\n\n![](javascript:x)\n"), `docs/guides/a.md:3:1 error "javascript:x" is no address that a page may lead to`},
+	{finding.BrokenGuideLink, "large", guideOf("# A\n\n![A](a.png)\n-- docs/guides/a.png --\n" + strings.Repeat("x", 9_000_000) + "\n"), "docs/guides/a.png has 9 MB and is not shown; a picture may have 8 MB"},
+	{finding.MalformedComment, "long", guideOf("# A\n" + strings.Repeat("\n`Moor` again.\n", 1_300_000)), "docs/guides/a.md:1:1 warning this text has 19.6 MB and is shown as it is written; up to 1 MB is read as Markdown: divide it"},
+	{finding.BrokenGuide, "front", guideOf("---\ntitle: [a, b]\n---\n# A\n"), `docs/guides/a.md:2:8 warning the front matter cannot be read: "title" must be text`},
+	{finding.BrokenGuide, "front", guideOf("---\ntitle: 'a\n---\n# A\n"), `warning the front matter cannot be read: `},
+	{finding.BrokenGuide, "front", guideOf("---\n- a\n---\n# A\n"), `docs/guides/a.md:2:1 warning the front matter cannot be read: it has no keys with values`},
+	{finding.BrokenGuide, "open", guideOf("---\ntitle: a\n\n# A\n"), `docs/guides/a.md:1:1 warning the front matter has no end; close it with a line of "---"`},
+	{finding.BrokenGuide, "near key", guideOf("---\nlayout: wide\ntitel: a\n---\n# A\n"), `docs/guides/a.md:3:1 warning the front matter has the key "titel"; did you mean title?`},
+	{finding.BrokenGuide, "after none", guideOf("---\nafter: tides\n---\n# A\n"), `docs/guides/a.md:2:8 warning there is no guide "tides" that this one could come after`},
+	{finding.BrokenGuide, "after several", guideOf("---\nafter: b\n---\n# A\n-- docs/guides/x/b.md --\n# X\n-- docs/guides/y/b.md --\n# Y\n"), `"after: b" may mean docs/guides/x/b.md or docs/guides/y/b.md`},
+	{finding.BrokenGuide, "circle", guideOf("---\nafter: b\n---\n# A\n-- docs/guides/b.md --\n---\nafter: a.md\n---\n# B\n"), `docs/guides/a.md:2:8 warning this guide and "b", which it is to come after, come after each other`},
+	{finding.BrokenGuide, "unreached", guideOf("# A\n-- docs/guides/b.md --\n# B\n-- codrel.yaml --\nguides: {order: [b.md]}\n"), "docs/guides/a.md:1:1 warning no order reaches this guide"},
+	{finding.BrokenGuide, "order", guideOf("# A\n-- codrel.yaml --\nguides:\n  order: [a.md, b.md]\n"), `codrel.yaml:2:17 warning there is no guide "b.md"`},
+	{finding.BrokenGuide, "same name", guideOf("# A\n-- docs/guides/A.markdown --\n# B\n"), "this guide would have the same address as docs/guides/A.markdown"},
+	{finding.BrokenGuide, "same title", guideOf("# A\n-- docs/guides/b.md --\n# a\n"), "docs/guides/b.md:1:3 warning this guide has the same title as docs/guides/a.md"},
+	{finding.BrokenExcerpt, "", guideOf("```go excerpt=Zeppelin\nx\n```\n"), `docs/guides/a.md:1:4 error the excerpt "Zeppelin" is not declared`},
+	{finding.BrokenExcerpt, "near", guideOf("```go excerpt=Quai\nx\n```\n"), `the excerpt "Quai" is not declared; did you mean Quay?`},
+	{finding.BrokenExcerpt, "renamed", guideOf("```go excerpt=Tie\nfunc Tie(berth string) (ok bool) {\n\tok = berth != \"\"\n\treturn ok\n}\n```\n"), `the excerpt "Tie" is not declared; it is most like Moor now`},
+	{finding.BrokenExcerpt, "renamed", guideOf("```go excerpt=a.Tie part=body\nok = berth != \"\"\nreturn ok\n```\n"), `the excerpt "a.Tie" is not declared; it is most like a.Moor now`},
+	{finding.BrokenExcerpt, "several", guideOf("```go excerpt=Moor\n```\n-- b/b.go --\n// Package b is one.\npackage b\n\n// Moor is one.\nfunc Moor() {}\n"), `the excerpt "Moor" may be `},
+	{finding.BrokenExcerpt, "module", guideOf("```go excerpt=port.example/a\n```\n-- a/a.go --\n// Package a is one.\npackage a\n"), `the excerpt "port.example/a" is a module`},
+	{finding.BrokenExcerpt, "file", guideOf("```yaml excerpt=file:none/x.yaml\n```\n"), "there is no file none/x.yaml to show"},
+	{finding.BrokenExcerpt, "near file", guideOf("```go excerpt=file:a.goo\n```\n"), "there is no file a.goo to show; did you mean a.go?"},
+	{finding.BrokenExcerpt, "outside", guideOf("```go excerpt=file:../x.go\n```\n"), "../x.go lies outside the project"},
+	{finding.BrokenExcerpt, "no text", guideOf("```go excerpt=file:docs\n```\n"), "docs is no text that an excerpt can be taken from"},
+	{finding.BrokenExcerpt, "no body", guideOf("```go excerpt=Most part=body\n```\n"), "Most has no body to show"},
+	{finding.BrokenExcerpt, "no start", guideOf("```go excerpt=Moor from=\"for \"\n```\n"), `no line of Moor has "for " in it`},
+	{finding.BrokenExcerpt, "starts", guideOf("```go excerpt=Moor from=ok\n```\n"), `the excerpt of Moor begins with "ok", which is in the lines 10 and 11`},
+	{finding.BrokenExcerpt, "no end", guideOf("```go excerpt=Moor to=for\n```\n"), `no line of Moor behind the first has "for" in it`},
+	{finding.BrokenExcerpt, "no line", guideOf("```go excerpt=Moor lines=2-9\n```\n"), "Moor has 4 lines, and no line 9"},
+	{finding.BrokenExcerpt, "nested", guideOf("```md excerpt=file:docs/guides/b.md\n```\n-- docs/guides/b.md --\n# B\n\n```go excerpt=Most\nconst Most = 3\n```\n"), "docs/guides/b.md has an excerpt in it, in line 3"},
+	{finding.BrokenExcerpt, "empty", guideOf("```md excerpt=file:x.txt\n```\n-- x.txt --\n\n"), "the excerpt of x.txt has no text"},
+	{finding.BrokenExcerpt, "words", guideOf("```go excerpt=Moor part=foot\n```\n"), "the words of the fence cannot be read: part=foot is unknown; there are head, body and commented"},
+	{finding.BrokenExcerpt, "unclosed", guideOf("```go excerpt=Moor\nold\n"), "docs/guides/a.md:1:4 error the fence of Moor has no end"},
+	{finding.BrokenExcerpt, "fence", guideOf("```md excerpt=file:x.txt\n```\n-- x.txt --\na\n```\n"), "the fence cannot hold x.txt, which has such marks in it"},
+	{finding.StaleExcerpt, "", guideOf("```go excerpt=Most\nconst Most = 4\n```\n"), `docs/guides/a.md:1:4 error the copy of Most differs from a.go:16 in one line: line 1 is "const Most = 4", the source has "const Most = 3"`},
+	{finding.StaleExcerpt, "more", guideOf("```go excerpt=Most\nconst Most = 3\n// and no more\n```\n"), `the copy of Most differs from a.go:16 in one line: line 2 "// and no more" is gone`},
+	{finding.StaleExcerpt, "less", guideOf("```go excerpt=Moor\nfunc Moor(berth string) (ok bool) {\n\treturn ok\n}\n```\n"), `before line 2, "ok = berth != """ is new`},
+	{finding.StaleExcerpt, "blank", guideOf("> 1. ```go excerpt=Most\n>    ```\n"), "the fence has no copy of Most yet"},
 }
 
 func TestMessages(t *testing.T) {

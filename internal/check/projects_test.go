@@ -220,6 +220,8 @@ package port
 type Berth struct{ Depth int }
 `, `
 README.md:3:28 error "Nothing" is not declared [broken-reference]
+README.md:3:46 error the link leads to docs/none.md, which does not exist [broken-guide-link]
+README.md:3:76 error README.md has no heading that "#nowhere" could mean [broken-guide-link]
 README.md:5:2 error the fragment "tides" is inserted only where the link is alone in its paragraph [broken-fragment]
 README.md:5:21 error the fragment "none" is inserted only where the link is alone in its paragraph [broken-fragment]
 fragments/tides.md:1:1 note nothing inserts the fragment "tides" [broken-fragment]

@@ -26,12 +26,22 @@ type Rule struct {
 	module   func(*Pass) // nil where other stages report it
 }
 
+// OfPages reports whether the rule is on texts and files of the maintainer's alone, beside which
+// no declaration stands.
+func (r *Rule) OfPages() bool {
+	switch r.Name {
+	case finding.BrokenGuide, finding.BrokenGuideLink, finding.BrokenExcerpt, finding.StaleExcerpt, finding.FaintAccent, finding.BrokenLook:
+		return true
+	}
+	return false
+}
+
 // Rules is the explicit list of all rules, in the order that "explain" lists them.
 var Rules = []Rule{
 	undocumented, missingModuleComment, emptyComment, strayComment, deprecatedWithoutAdvice,
 	phantomParameter, undescribedParameter, undescribedResult, undescribedFailure, repeatedSection, unknownTag,
 	brokenReference, ambiguousReference, leakedType, brokenExport, importCycle, malformedComment, unreadableSource,
-	brokenFragment, faintAccent, brokenLook,
+	brokenGuideLink, brokenGuide, brokenExcerpt, staleExcerpt, brokenFragment, faintAccent, brokenLook,
 }
 
 // ByName finds a rule, or nil.

@@ -105,6 +105,17 @@ func Module(m *model.Module, links *link.Index, options Options) []finding.Findi
 	return merged(finding.Unique(list))
 }
 
+// Pages are what the rules find in the guides and fragments, sorted and with severities: the
+// findings of [Run] that have a place in them, but for fragments that nothing inserts.
+func Pages(links *link.Index, options Options) []finding.Finding {
+	p := Pass{Links: links}
+	p.pages(nil, options)
+	list := slices.DeleteFunc(p.findings, func(f finding.Finding) bool { return f.Rule == finding.BrokenFragment && f.Form == "unused" })
+	list = options.weigh(list)
+	finding.Sort(list)
+	return merged(finding.Unique(list))
+}
+
 // Add puts findings to those of [Run], with their severities, in order.
 func Add(to, found []finding.Finding, options Options) []finding.Finding {
 	list := slices.Concat(to, options.weigh(found))

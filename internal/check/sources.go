@@ -78,6 +78,7 @@ func Height(hour int) float64 { return 0 }
 		"no element": `{text} is not an HTML element, so it is shown as text; put code into {@code ...}, or write &lt; for the sign`,
 		"unopened":   `{text} closes nothing that is open here`,
 		"unescaped":  `"{text}" begins markup here; write {near} for the sign itself`,
+		"long":       `this text has {size} MB and is shown as it is written; up to 1 MB is read as Markdown: divide it`,
 		"plain":      `this text is shown as it is written: it nests too deep, is too long or has too many marks to be read as Markdown`,
 		"":           `"codrel: {verb}" is not a known instruction; use let, hide, part or words`,
 		"near":       `"codrel: {verb}" is not a known instruction; did you mean {near}?`,

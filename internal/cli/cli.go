@@ -139,6 +139,7 @@ every name, checks that the text still agrees with the code, and writes a static
 site. It runs none of your code and uses no network.`,
 		Example: `  codrel init              propose settings for the current folder
   codrel build             read the current folder and write codrel-site/
+  codrel serve             show the pages while you work on them
   codrel check engine      report what is undocumented or broken below engine/
   codrel demo              try it on a sample project`,
 		SilenceUsage: true, SilenceErrors: true,
@@ -167,7 +168,7 @@ site. It runs none of your code and uses no network.`,
 		}
 		return nil
 	}
-	root.AddCommand(a.buildCommand(), a.checkCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(), a.showCommand(), a.graphCommand(),
+	root.AddCommand(a.buildCommand(), a.checkCommand(), a.refreshCommand(), a.serveCommand(), a.extractCommand(), a.explainCommand(), a.findCommand(), a.showCommand(), a.graphCommand(),
 		a.demoCommand(), a.initCommand(), a.schemaCommand(), a.versionCommand())
 	root.SetFlagErrorFunc(func(c *cobra.Command, err error) error {
 		text, kind, wrong := strings.Cut(err.Error(), ": strconv.")

@@ -170,7 +170,7 @@ func TestOwnSource(t *testing.T) {
 
 // Every command shows an example in its help.
 func TestHelpHasExamples(t *testing.T) {
-	for _, command := range []string{"build", "check", "extract", "explain", "demo", "schema", "version"} {
+	for _, command := range []string{"build", "check", "extract", "explain", "demo", "init", "refresh", "schema", "serve", "show", "version"} {
 		code, out, _ := run(t, command, "--help")
 		assert.Zero(t, code)
 		assert.Contains(t, out, "Examples:", command)
@@ -227,4 +227,20 @@ func TestStopped(t *testing.T) {
 	code := cli.Run(ctx, []string{"check", "../.."}, strings.NewReader(""), &out, &errs)
 	assert.Equal(t, 130, code)
 	assert.Contains(t, errs.String(), "stopped")
+}
+
+// The findings that the README shows are those of the demo; it shows the file as an excerpt.
+func TestFindingsOfTheReadme(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "tidebook")
+	code, _, errs := run(t, "demo", dir)
+	require.Zero(t, code, errs)
+	here, err := os.Getwd()
+	require.NoError(t, err)
+	t.Chdir(dir)
+	_, out, _ := run(t, "check")
+	shown, err := os.ReadFile(filepath.Join(here, "testdata", "readme", "findings.txt"))
+	require.NoError(t, err)
+	for line := range strings.Lines(string(shown)) {
+		assert.Contains(t, out, line)
+	}
 }

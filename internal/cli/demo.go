@@ -14,20 +14,31 @@ import (
 )
 
 func (a *app) demoCommand() *cobra.Command {
-	return &cobra.Command{
+	var serve bool
+	c := &cobra.Command{
 		Use:   "demo [DIR]",
 		Short: "Unpack the sample project Tidebook and build it",
 		Long: `Unpacks Tidebook, a sample project with planted flaws, into DIR (default: tidebook),
 builds it, and prints the findings and where the pages are. Then it does the same
 with Lockwatch, a small project in a subfolder whose pages link to Tidebook's. Files
-that you changed are kept. The planted flaws are expected: the exit code is 0.`,
+that you changed are kept. The planted flaws are expected: the exit code is 0.
+
+With --serve it builds nothing, and opens the browser on a preview of Tidebook: change one
+of its files, and the page changes.`,
 		Example: `  codrel demo
+  codrel demo --serve
   codrel demo /tmp/tidebook`,
 		Args: upTo(1, "folder"),
 		RunE: func(c *cobra.Command, args []string) error {
 			dir := "tidebook"
 			if len(args) > 0 {
 				dir = args[0]
+			}
+			if serve {
+				if err := a.unpack("Tidebook", dir, demo.Files()); err != nil {
+					return err
+				}
+				return (&serving{app: a, open: true}).run(c.Context(), []string{dir})
 			}
 			if err := a.show(c.Context(), "Tidebook", dir, demo.Files()); err != nil {
 				return err
@@ -38,6 +49,8 @@ that you changed are kept. The planted flaws are expected: the exit code is 0.`,
 			return a.show(c.Context(), "Lockwatch, which uses Tidebook,", filepath.Join(dir, demo.NeighbourFolder), demo.Neighbour())
 		},
 	}
+	c.Flags().BoolVar(&serve, "serve", false, "open a preview of Tidebook in the browser")
+	return c
 }
 
 // show unpacks one project of the demo and builds it.

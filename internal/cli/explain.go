@@ -57,6 +57,10 @@ func (a *app) listRules() {
 func (a *app) explain(r *check.Rule) {
 	fmt.Fprintf(a.stdout, "%s (%s): %s\n\n%s\n", a.paint.code("1", r.Name), a.paint.severity(r.Default, r.Default.String()), r.Summary, r.Explanation)
 	fmt.Fprintf(a.stdout, "\nThis causes a finding:\n\n%s\nThis does not:\n\n%s", indent(r.Wrong), indent(r.Right))
+	if r.OfPages() {
+		fmt.Fprintf(a.stdout, "\nTo change its severity in some files, write in codrel.yaml, for example:\n\n    checks: {folders: [{path: \"docs/old/**\", rules: {%s: warning}}]}\n", r.Name)
+		return
+	}
 	fmt.Fprintf(a.stdout, "\nTo let it pass for one declaration, write beside it, with your reason:\n\n%s", excuses(r.Name))
 }
 

@@ -54,7 +54,7 @@ in:berth, takes:Vessel, gives:error. The exit code is 1 if nothing is found.`,
 // knownKind is the error of a query that asks for a kind that there is not.
 func knownKind(query string) error {
 	kind := search.Parse(query).Kind
-	words := model.KindWords()
+	words := append(model.KindWords(), search.GuideKind)
 	if kind == "" || slices.ContainsFunc(words, func(word string) bool { return strings.HasPrefix(word, kind) }) {
 		return nil
 	}
@@ -80,13 +80,16 @@ func (a *app) find(pages *plan.Plan, query string, most int) error {
 		if h.Scope != "" {
 			name = h.Scope + "." + name
 		}
-		kind := h.Kind
+		kind := strings.ReplaceAll(h.Kind, "-", " ")
 		if h.Deprecated {
 			kind += ", deprecated,"
 		}
-		place := kind + " in " + h.Place
-		if h.Kind == "module" {
-			place = kind + " " + h.Module
+		place := kind
+		switch {
+		case h.Kind == "module":
+			place += " " + h.Module
+		case h.Place != "":
+			place += " in " + h.Place
 		}
 		fmt.Fprintf(a.stdout, "%s  %s\n", a.paint.code("1", name), a.paint.code("2", place))
 		if h.Summary != "" {

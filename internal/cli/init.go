@@ -12,7 +12,6 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/pmezard/go-difflib/difflib"
 	"github.com/spf13/cobra"
 
 	"codrel/internal/model"
@@ -256,27 +255,12 @@ func (s *start) write(file string) error {
 // beside shows the proposal beside the settings that are there.
 func (s *start) beside(file, was string) error {
 	shown := s.shownPath(file)
-	diff, err := difflib.GetUnifiedDiffString(difflib.UnifiedDiff{
-		A: difflib.SplitLines(was), B: difflib.SplitLines(s.proposal.Text()), FromFile: shown, ToFile: "proposal", Context: 2,
-	})
-	if err != nil {
-		return &exit{exitIO, err}
-	}
-	if diff == "" {
+	if was == s.proposal.Text() {
 		s.say("%s is there already, as it would be proposed.\n", shown)
 		return nil
 	}
 	fmt.Fprintf(s.stdout, "%s is there already and stays as it is. The proposal beside it:\n\n", shown)
-	for line := range strings.Lines(diff) {
-		switch line[0] {
-		case '+':
-			line = s.paint.code("32", strings.TrimSuffix(line, "\n")) + "\n"
-		case '-':
-			line = s.paint.code("31", strings.TrimSuffix(line, "\n")) + "\n"
-		}
-		fmt.Fprint(s.stdout, line)
-	}
-	return nil
+	return s.diff(was, s.proposal.Text(), shown, "proposal")
 }
 
 // ignoreSite adds the folder of the site to .gitignore, if that is wanted and not there.

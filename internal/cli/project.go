@@ -58,7 +58,7 @@ func (a *app) linked(ctx context.Context, dir string) (*build.Snapshot, error) {
 		return nil, err
 	}
 	defer p.Close()
-	s, err := p.Run(ctx, nil)
+	s, err := p.Link(ctx)
 	p.bar.end()
 	if err != nil {
 		return nil, err

@@ -27,7 +27,9 @@ func (a *app) showCommand() *cobra.Command {
 		Use:   "show NAME",
 		Short: "Read the reference in the terminal",
 		Long: `Shows what a name is: its signature, text, parameters, members and relations; of a module
-or a file what it declares. Names may be qualified (berth.Plan.Assign). No site is needed.
+or a file what it declares; of a guide, by its title or its file, the text with the excerpts
+as the source has them, and by a heading what stands under it. Names may be qualified
+(berth.Plan.Assign). No site is needed.
 Names of other projects that the settings know are found where this one has none.
 Several things of one name are listed with their places, which show one as well. On a
 terminal what is longer than the screen goes through the pager that PAGER names. The exit
@@ -35,8 +37,9 @@ code is 1 if nothing has the name.`,
 		Example: `  codrel show Plan.Assign
   codrel show engine/berth/berth.go
   codrel show engine/berth/plan.go:38
-  codrel show tidebook.example/engine/tide`,
-		Args: one("name", []string{"of a declaration, a module or a file"}),
+  codrel show tidebook.example/engine/tide
+  codrel show "a first berth"`,
+		Args: one("name", []string{"of a declaration, a module, a file or a guide"}),
 		RunE: func(c *cobra.Command, args []string) error {
 			s, err := a.linked(c.Context(), dir)
 			if err != nil {
@@ -66,6 +69,10 @@ func (a *app) showName(ctx context.Context, s *build.Snapshot, dir, name string)
 		}
 	}
 	if file == nil && len(declared)+len(modules) == 0 {
+		if g := s.Links.GuideCalled(name, pathsNamed(dir, name)); g != nil {
+			w.Guide(g)
+			return a.page(ctx, w.String())
+		}
 		declared, modules = namedOutside(s, name)
 	}
 	switch {
@@ -176,27 +183,29 @@ func plainPath(path string) string {
 
 var separators = strings.NewReplacer("::", ".", "/", ".", "#", ".", "()", "")
 
-// fileNamed is the file of the source that a path names, seen from the folder of the user or of
-// the project.
+// fileNamed is the file of the source that a path names.
 func fileNamed(s *build.Snapshot, dir, name string) *model.Facts {
-	want := filepath.ToSlash(filepath.Clean(name))
-	if abs, err := filepath.Abs(name); err == nil {
-		if root, err := filepath.Abs(dir); err == nil {
-			if rel, err := filepath.Rel(root, abs); err == nil {
-				for f := range s.Project.Files {
-					if f.Path == filepath.ToSlash(rel) {
-						return f
-					}
-				}
+	for _, path := range pathsNamed(dir, name) {
+		for f := range s.Project.Files {
+			if f.Path == path {
+				return f
 			}
 		}
 	}
-	for f := range s.Project.Files {
-		if f.Path == want {
-			return f
+	return nil
+}
+
+// pathsNamed are the paths of the project that one may mean: seen from the folder of the user,
+// and from that of the project.
+func pathsNamed(dir, name string) (paths []string) {
+	if abs, err := filepath.Abs(name); err == nil {
+		if root, err := filepath.Abs(dir); err == nil {
+			if rel, err := filepath.Rel(root, abs); err == nil {
+				paths = append(paths, filepath.ToSlash(rel))
+			}
 		}
 	}
-	return nil
+	return append(paths, filepath.ToSlash(filepath.Clean(name)))
 }
 
 // declaredIn are the declarations at the top of a file's module that the file has, by lines.

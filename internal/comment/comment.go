@@ -93,9 +93,14 @@ func Select(habits *model.Habits, doc *model.Doc, path string, own prose.Vocabul
 	return d.Parse(part, own)
 }
 
+// LongestPage is how many bytes a page may have to be taken apart.
+const LongestPage = markdown.Longest
+
 // ReadPage takes a page of Markdown apart, such as a fragment. plain are the spans of what
 // is shown as it is written, since to make something of it would take too long.
-func ReadPage(text string) (nodes []prose.Node, plain []source.Span) { return markdown.Read(text) }
+func ReadPage(text string) (nodes []prose.Node, plain []source.Span) {
+	return markdown.ReadPage(text)
+}
 
 // PageTitle is the first heading of a page's text, and the text without it; ok is false
 // where there is none.

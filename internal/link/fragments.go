@@ -1,6 +1,8 @@
 package link
 
 import (
+	"slices"
+
 	"codrel/internal/comment"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -48,6 +50,21 @@ func (x *Index) Opening(nodes []prose.Node, from Scope) ([]prose.Node, Scope) {
 		nodes, from = f.Nodes, Scope{}
 	}
 	return nodes, from
+}
+
+// InsertedIn are the names of all fragments that stand in a text, and of those in these.
+func (x *Index) InsertedIn(nodes []prose.Node) []string {
+	out := Inserted(nodes)
+	for i := 0; i < len(out) && i < deepest; i++ {
+		if f := x.Fragment(out[i]); f != nil {
+			for _, name := range Inserted(f.Nodes) {
+				if !slices.Contains(out, name) {
+					out = append(out, name)
+				}
+			}
+		}
+	}
+	return out
 }
 
 // Inserted are the names of the fragments that a text inserts, in order: each that

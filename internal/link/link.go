@@ -7,6 +7,7 @@
 package link
 
 import (
+	"io/fs"
 	"maps"
 	"slices"
 	"strings"
@@ -37,6 +38,7 @@ type Options struct {
 	FrontEnds map[string]lang.FrontEnd // by language
 	// Vocabulary says what words of the maintainer's mean in comments, by language.
 	Vocabulary map[string]prose.Vocabulary
+	Files      fs.FS          // of the project, for what its guides lead to; may be nil
 	Comments   *comment.Table // what is known of comments; nil for nothing
 	UseNames   *UseNames      // what is known of the names in the code; nil for nothing
 }
@@ -99,7 +101,7 @@ type onDemand struct {
 	guides     func() []*Guide
 	tested     func() map[*model.Declaration][]NamedInTest
 	examples   func() map[any][]Example // by declaration, or module
-	mentioned  func() map[*model.Declaration][]*model.Page
+	mentioned  func() map[*model.Declaration][]*Guide
 	graph      func() *moduleGraph
 	users      func() map[*model.Declaration]*UsersOf
 	otherNames func() map[*model.Declaration][]string

@@ -113,26 +113,36 @@ func testAt(tests []testSpan, offset int32) string {
 
 // MentionedIn are the guides that name a declaration in a reference
 // or in code, in order.
-func (x *Index) MentionedIn(d *model.Declaration) []*model.Page { return x.mentioned()[d] }
+func (x *Index) MentionedIn(d *model.Declaration) []*Guide { return x.mentioned()[d] }
 
-func (x *Index) findMentions() map[*model.Declaration][]*model.Page {
-	out := map[*model.Declaration][]*model.Page{}
+func (x *Index) findMentions() map[*model.Declaration][]*Guide {
+	out := map[*model.Declaration][]*Guide{}
 	for _, g := range x.Guides() {
 		note := func(r Result) {
-			if d := r.Target.Declaration; r.Outcome == Found && d != nil && !slices.Contains(out[d], g.Page) {
-				out[d] = append(out[d], g.Page)
+			if d := r.Target.Declaration; r.Outcome == Found && d != nil && !slices.Contains(out[d], g) {
+				out[d] = append(out[d], g)
 			}
 		}
 		x.eachInserted(g.Nodes, func(n *prose.Node) {
 			switch {
 			case n.Kind == prose.Reference:
 				note(x.Resolve(Scope{}, n.Target, Explicit))
+			case n.Kind == prose.CodeBlock && prose.MayBeExcerpt(n.Info):
+				if fence, _ := prose.ReadFence(n.Info); fence.Values[prose.ExcerptKey] != "" {
+					note(x.Resolve(Scope{}, fence.Values[prose.ExcerptKey], Explicit))
+				}
 			case n.Kind == prose.Code && ReadsLikeName(n.Text):
 				note(x.Resolve(Scope{}, n.Text, Loose))
 			}
 		}, 0)
 	}
 	return out
+}
+
+// EachInserted visits the nodes of a text, and of the fragments in it, in the order in which
+// they are read.
+func (x *Index) EachInserted(nodes []prose.Node, visit func(*prose.Node)) {
+	x.eachInserted(nodes, visit, 0)
 }
 
 // eachInserted visits the nodes of a text and of the fragments in it.

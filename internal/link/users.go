@@ -54,6 +54,18 @@ type moduleFile struct {
 	file   *model.Facts
 }
 
+// ModuleOf is the module that a file is one of, or nil.
+func (x *Index) ModuleOf(f *model.Facts) *model.Module {
+	for _, lib := range x.Project.Libraries {
+		for _, m := range slices.Concat(lib.Modules, lib.Tests) {
+			if slices.Contains(m.Files, f) {
+				return m
+			}
+		}
+	}
+	return nil
+}
+
 // filesOf lists the files of some modules of every library.
 func (x *Index) filesOf(modules func(*model.Contents) []*model.Module) []moduleFile {
 	var files []moduleFile

@@ -6,6 +6,12 @@ var english = Texts{
 	"skip":         "Skip to content",
 	"site":         "Site",
 	"all-modules":  "All modules",
+	"guides":       "Guides",
+	"file-line":    "{file}, line {line}",
+	"on-this-page": "On this page",
+	"edit-page":    "{page}.",
+	"edit-this":    "Edit this page",
+	"written-in":   "Written in {file}.",
 	"a-z":          "A to Z",
 	"contents":     "Contents",
 	"where":        "Breadcrumbs",
@@ -210,7 +216,7 @@ var english = Texts{
 	"share":          "Share",
 
 	// What the script says.
-	"find":        "Search names",
+	"find":        "Search",
 	"found":       "Search results",
 	"slash":       "press / to search",
 	"scheme":      "Scheme: {scheme}",

@@ -3,6 +3,12 @@ package look
 var german = Texts{
 	"skip":         "Zum Inhalt springen",
 	"site":         "Seiten",
+	"guides":       "Anleitungen",
+	"file-line":    "{file}, Zeile {line}",
+	"on-this-page": "Auf dieser Seite",
+	"edit-page":    "{page}.",
+	"edit-this":    "Diese Seite bearbeiten",
+	"written-in":   "Geschrieben in {file}.",
 	"all-modules":  "Alle Module",
 	"a-z":          "A bis Z",
 	"contents":     "Inhalt",

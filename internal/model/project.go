@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"codrel/internal/finding"
 	"codrel/internal/source"
 )
 
@@ -38,10 +39,20 @@ type Fragment struct {
 
 // Page is a text by the maintainer, such as the README.
 type Page struct {
-	Path    string // from the project's root
-	Text    string
-	Lines   source.Lines
-	Landing bool // a guide that is the text of the site's first page, as the README is
+	Path     string // from the project's root
+	Text     string
+	Lines    source.Lines
+	Encoding source.Encoding // of the file's bytes
+	Landing  bool            // a guide that is the text of the site's first page, as the README is
+	Name     string          // of another guide: its path in the folder of guides, without the ending
+	Title    string          // of a guide, where its front matter gives one
+	Part     string          // the part that a guide belongs to, or ""
+	Begin    int32           // where a guide's text begins, behind the front matter
+}
+
+// Place makes a finding's place of a span of the page.
+func (p *Page) Place(span source.Span) finding.Place {
+	return finding.Place{File: p.Path, Span: span, At: p.Lines.Position(span.Start), End: p.Lines.Position(span.End)}
 }
 
 // Library is one tree of source in one language: what stays the same of it while its files

@@ -21,6 +21,7 @@ growth:            -
 nearest:           -
 memberid:          -
 xmlpath:           -
+picture:           -
 finding:           source
 model:             finding source
 prose:             source
@@ -50,29 +51,33 @@ join:              lang model parallel
 parts:             finding model parallel source
 settings:          finding model nearest source
 look:              finding nearest settings
+guide:             finding model nearest settings source
 discover:          lang model settings source
 proposal:          discover lang settings
 symbols:           -
 xmldoc:            memberid symbols
 link:              comment lang model nearest parallel prose source symbols
-check:             comment finding lang link model nearest parallel prose source
-build:             check discover finding join lang link look model nearest parallel parts prose settings source symbols xmldoc
+excerpt:           finding lang link model nearest prose source
+check:             comment excerpt finding lang link model nearest parallel picture prose source
+build:             check discover finding guide join lang link look model nearest parallel parts prose settings source symbols xmldoc
 search:            nearest
 render/plan:       link model parallel prose search
-render/page:       lang link look model prose render/plan
+render/page:       excerpt lang link look model prose render/plan source
 render/modules:    link model
 render/sink:       -
+render/colour:     -
 render/stream:     link model
 render/terminal:   lang link look model prose render/page render/plan
 render/editors:    comment/xmltags finding link memberid model xmldoc
-render/site:       lang lexing link look model parallel prose render/modules render/page render/plan render/sink search source symbols
+render/site:       lang lexing link look model parallel picture prose render/colour render/modules render/page render/plan render/sink search source symbols
 render/site/sitetest: parallel
-build/buildtest:   build languages model
+build/buildtest:   build lang languages model
 demo:              -
 vcs:               -
 recall:            parallel
-workspace:         build check finding lang languages parts proposal prose recall render/plan render/sink render/site settings source symbols vcs
-cli:               build check demo finding languages model nearest proposal render/editors render/modules render/plan render/stream render/terminal search settings symbols workspace xmldoc
+workspace:         build check finding lang languages model parts proposal prose recall render/plan render/sink render/site search settings source symbols vcs
+preview:           check finding render/plan render/site search source workspace
+cli:               build check demo finding languages model nearest preview proposal render/editors render/modules render/plan render/stream render/terminal search settings symbols workspace xmldoc
 cmd/codrel:        cli
 `
 
@@ -84,7 +89,8 @@ only prose/markdown           github.com/yuin/goldmark
 only render/site              github.com/a-h/templ
 only cli                      github.com/spf13/cobra
 only cli                      github.com/schollz/progressbar/v3
-only settings                 go.yaml.in/yaml/v3
+only settings,guide           go.yaml.in/yaml/v3
+only picture                  golang.org/x/image
 only look,prose/markdown      golang.org/x/net
 only look                     github.com/tdewolff/parse/v2
 only render/site              github.com/tdewolff/minify/v2
@@ -92,8 +98,9 @@ only recall                   github.com/cespare/xxhash/v2
 only xmlpath                  github.com/antchfx/xmlquery
 only xmlpath                  github.com/antchfx/xpath
 only preview                  net/http
-only cli,guide,example,vcs    os/exec
-only -                        github.com/alecthomas/chroma/v2
+only preview                  github.com/fsnotify/fsnotify
+only cli,example,vcs          os/exec
+only render/colour            github.com/alecthomas/chroma/v2
 only -                        go/doc
 only -                        =log
 only lang/golang              go/ast

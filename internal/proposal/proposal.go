@@ -25,6 +25,7 @@ type Proposal struct {
 	Name      Value // of the project
 	Version   Value // Text is what a language's own file says, or ""
 	Home      Value // the file of the landing page, or ""
+	Guides    Value // the folder of the guides, or ""
 	Reach     Value
 	Source    Value // address of a source line, or "" where no remote tells
 	Site      Value // the folder of the pages
@@ -66,6 +67,7 @@ func Make(ctx context.Context, folder Folder) (*Proposal, error) {
 	p.libraries(found)
 	p.name(folder)
 	p.home(folder.Files)
+	p.guides(folder.Files)
 	p.source(folder.Remote, folder.Below)
 	return p, nil
 }
@@ -124,6 +126,35 @@ func (p *Proposal) home(files fs.FS) {
 	for _, e := range entries {
 		if name := strings.ToLower(e.Name()); !e.IsDir() && (name == "readme" || strings.HasPrefix(name, "readme.")) {
 			p.Home = Value{e.Name(), "the landing page, found by its name"}
+			return
+		}
+	}
+}
+
+// guideFolders are where maintainers keep guides, beside the folders that need no setting.
+var guideFolders = append(slices.Clone(settings.GuideFolders), "docs", "doc", "documentation")
+
+// guides is the first of the usual folders that has Markdown files which are no fragments.
+func (p *Proposal) guides(files fs.FS) {
+	for _, folder := range guideFolders {
+		n := 0
+		_ = fs.WalkDir(files, folder, func(file string, e fs.DirEntry, err error) error {
+			switch {
+			case err != nil:
+				return fs.SkipDir
+			case e.IsDir() && (slices.Contains(settings.FragmentFolders, file) || file != folder && strings.ContainsAny(e.Name()[:1], "._")):
+				return fs.SkipDir
+			case !e.IsDir() && strings.EqualFold(path.Ext(file), ".md"):
+				n++
+			}
+			return nil
+		})
+		if n > 0 {
+			what := "1 Markdown file makes a page of its own"
+			if n > 1 {
+				what = fmt.Sprintf("%d Markdown files make pages of their own", n)
+			}
+			p.Guides = Value{folder, what + " beside the reference; \"order:\" puts them in an order"}
 			return
 		}
 	}

@@ -120,3 +120,28 @@ func TestHooksGoInto(t *testing.T) {
 	}
 	assert.Empty(t, hooks(fstest.MapFS{"src/Makefile": &fstest.MapFile{}}))
 }
+
+// Guides are proposed from the first of the usual folders that has any; fragments are none.
+func TestGuidesProposed(t *testing.T) {
+	for _, c := range []struct {
+		files []string
+		want  string
+	}{
+		{[]string{"docs/a.md", "docs/deep/b.MD"}, "docs"},
+		{[]string{"docs/a.md", "docs/guides/b.md"}, "docs/guides"},
+		{[]string{"doc/a.md"}, "doc"},
+		{[]string{"docs/fragments/a.md", "docs/_draft/b.md", "docs/.x/c.md", "docs/d.txt"}, ""},
+		{[]string{"README.md"}, ""},
+	} {
+		files := fstest.MapFS{"a.py": {Data: []byte("\"\"\"A.\"\"\"\n")}}
+		for _, name := range c.files {
+			files[name] = &fstest.MapFile{}
+		}
+		p, err := Make(t.Context(), Folder{Files: files, Name: "tide", FrontEnds: []lang.FrontEnd{golang.FrontEnd{}, python.FrontEnd{}}})
+		require.NoError(t, err)
+		assert.Equal(t, c.want, p.Guides.Text, c.files)
+		if c.want != "" {
+			assert.Contains(t, p.Text(), "\n  folder: "+c.want+"\n")
+		}
+	}
+}

@@ -26,6 +26,9 @@ func (p *Proposal) Text() string {
 	}
 	said("version", p.Version)
 	said("home", p.Home)
+	if p.Guides.Text != "" {
+		fmt.Fprintf(&b, "guides:\n  # %s\n  folder: %s\n\n", upperFirst(p.Guides.Reason), scalar(p.Guides.Text))
+	}
 	line("reach", p.Reach)
 	p.read(&b)
 	if p.Source.Text != "" {

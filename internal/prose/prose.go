@@ -45,6 +45,9 @@ const (
 	Superscript
 	Subscript
 	Formula // Text is its source; children draw it, where plain text can
+	Anchor  // a place that links lead to by a name of its own, which is the Target
+	Film    // as Image
+	Refused // text whose Target is an address that nothing may lead to; only pages have it
 )
 
 // What lists may be besides bullets and numbers.
@@ -71,15 +74,15 @@ func (k Kind) Inline() bool { return k >= Text }
 type Node struct {
 	Kind          Kind
 	Level         uint16
-	Strict        bool // of a Reference: one that does not resolve is a finding
-	MayBeExternal bool // of a strict Reference: a name of another project, or of the language, is no mistake
-	Typed         bool // of Code: it is a part of a type that the text writes
-	Loose         bool // of a List: items are separated by blank lines
-	Span          source.Span
-	Text          string // of Text, Code, CodeBlock, Formula and Display
-	Info          string // of a CodeBlock: the fence's words; of what is in one, see [MarkInfo]; of a List: Terms or Footnotes, or ""; of a Strong: what it is the label of, see [Label]
-	Named         *Name  // what a Reference or Code names, where the dialect takes it apart itself
-	Target        string // of Link, Image, Reference, Insert and Taken; of a label its version
+	Strict        bool        // of a Reference: one that does not resolve is a finding
+	MayBeExternal bool        // of a strict Reference: a name of another project, or of the language, is no mistake
+	Typed         bool        // of Code: it is a part of a type that the text writes
+	Loose         bool        // of a List: items are separated by blank lines
+	Span          source.Span // of a CodeBlock with an Info from where that stands
+	Text          string      // of Text, Code, CodeBlock, Formula and Display
+	Info          string      // of a CodeBlock: the fence's words; of what is in one, see [MarkInfo]; of a List: Terms or Footnotes, or ""; of a Strong: what it is the label of, see [Label]
+	Named         *Name       // what a Reference or Code names, where the dialect takes it apart itself
+	Target        string      // of Link, Image, Reference, Insert and Taken; of a label its version
 	Children      []Node
 }
 
@@ -121,11 +124,19 @@ func sameWords(a, b string) bool {
 // Plain is the text of the nodes without any markup, blocks separated by a space.
 func Plain(nodes []Node) string {
 	var b strings.Builder
-	plain(&b, nodes)
+	plain(&b, nodes, false)
 	return strings.TrimSpace(b.String())
 }
 
-func plain(b *strings.Builder, nodes []Node) {
+// Line is the text of the nodes in one line, to be read where there is no markup: what stands
+// above the line or below it is [Raised].
+func Line(nodes []Node) string {
+	var b strings.Builder
+	plain(&b, nodes, true)
+	return strings.Join(strings.Fields(b.String()), " ")
+}
+
+func plain(b *strings.Builder, nodes []Node, raised bool) {
 	for i := range nodes {
 		n := &nodes[i]
 		if !n.Kind.Inline() && b.Len() > 0 {
@@ -134,11 +145,15 @@ func plain(b *strings.Builder, nodes []Node) {
 		if n.Kind == Break {
 			b.WriteByte(' ')
 		}
+		if raised && (n.Kind == Superscript || n.Kind == Subscript) {
+			b.WriteString(Raised(n.Kind, n.Text+Plain(n.Children)))
+			continue
+		}
 		if n.Kind != Reference { // its text is how it was written, brackets and all
 			b.WriteString(n.Text)
 		}
 		if n.Kind != Formula && n.Kind != Display {
-			plain(b, n.Children)
+			plain(b, n.Children, raised)
 		}
 	}
 }

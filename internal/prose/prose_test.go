@@ -39,3 +39,25 @@ func TestAllowedAddress(t *testing.T) {
 		assert.False(t, prose.AllowedAddress(address), address)
 	}
 }
+
+func TestSlug(t *testing.T) {
+	for text, want := range map[string]string{
+		"A first plan": "a-first-plan", "設定": "設定", "Café & Bar!": "café-bar", "…": "section", "C++": "c",
+	} {
+		assert.Equal(t, want, prose.Slug(text))
+	}
+}
+
+func TestRaised(t *testing.T) {
+	for text, want := range map[string][2]string{ // above the line, and below it
+		"3": {"³", "₃"}, "12": {"¹²", "₁₂"}, "n": {"^n", "_n"}, "2k": {"^2k", "_2k"}, "i,j": {"^(i,j)", "_(i,j)"},
+		"-1": {"^(-1)", "_(-1)"}, "st": {"st", "_st"}, "[2]": {"[2]", "[2]"}, "": {"", ""},
+	} {
+		assert.Equal(t, want, [2]string{prose.Raised(prose.Superscript, text), prose.Raised(prose.Subscript, text)})
+	}
+	text := func(kind prose.Kind, s string) prose.Node { return prose.Node{Kind: kind, Text: s} }
+	nodes := []prose.Node{text(prose.Text, "Takes 10"), {Kind: prose.Superscript, Children: []prose.Node{text(prose.Text, "3")}}, text(prose.Break, ""),
+		{Kind: prose.Emphasis, Children: []prose.Node{text(prose.Text, "litres of H"), text(prose.Subscript, "2"), text(prose.Text, "O")}}}
+	assert.Equal(t, "Takes 10³ litres of H₂O", prose.Line(nodes))
+	assert.Contains(t, prose.Plain(nodes), "103", "addresses of headings stay what they were")
+}

@@ -137,7 +137,22 @@ func Find(entries []Entry, text, library string, limit int) []Hit {
 		}
 	}
 	slices.SortStableFunc(hits, func(a, b Hit) int { return compare(a, b, library) })
+	hits = once(hits)
 	return hits[:min(len(hits), limit)]
+}
+
+// once drops the further hits of a text that has several entries.
+func once(hits []Hit) []Hit {
+	seen := map[string]bool{}
+	return slices.DeleteFunc(hits, func(h Hit) bool {
+		if !h.isText() {
+			return false
+		}
+		key := h.Address + "\x00" + h.Name
+		was := seen[key]
+		seen[key] = true
+		return was
+	})
 }
 
 // mostNearest is how many names are offered where nothing is found.
@@ -261,9 +276,9 @@ func kindRank(kind string) int8 {
 		return 2
 	case "method", "constructor", "operator", "property":
 		return 3
-	case "constant", "variable", "enum-member":
+	case "constant", "variable", "enum-member", GuideKind:
 		return 4
-	case "field":
+	case "field", SectionKind:
 		return lastRank
 	}
 	return 1 // types
@@ -289,7 +304,7 @@ func match(e *Entry, q Query, slips bool) (c Class, place string) {
 // placed finds the module, of those that an entry is known in, that a query asks for.
 func placed(e *Entry, q Query) (module string, found bool) {
 	fits := func(module string) bool {
-		return (q.In == "" || within(e.Library, module, q.In)) && qualified(module, e.Scope, q.Qualifier)
+		return (q.In == "" || within(e.Library, module, q.In)) && (qualified(module, e.Scope, q.Qualifier) || e.isText() && hasWords(e, q.Qualifier))
 	}
 	if fits(e.Module) {
 		return e.Module, true
@@ -300,6 +315,26 @@ func placed(e *Entry, q Query) (module string, found bool) {
 		}
 	}
 	return "", false
+}
+
+// The kinds of entries whose names are titles, and which are found by all words: a text, and a
+// part of one.
+const (
+	GuideKind   = "guide"
+	SectionKind = "guide-section"
+)
+
+func (e *Entry) isText() bool { return e.Kind == GuideKind || e.Kind == SectionKind }
+
+// hasWords reports whether the title of a text, or its words, have all of some beginnings.
+func hasWords(e *Entry, starts []string) bool {
+	title := strings.Fields(strings.ToLower(e.Name))
+	for _, start := range starts {
+		if !anyPrefix(title, start) && !anyPrefix(e.Words, start) {
+			return false
+		}
+	}
+	return true
 }
 
 // within reports whether a module of a library stands in a place: a library, or a module
@@ -360,6 +395,9 @@ func matchName(e *Entry, term string, slips bool) Class {
 		}
 	}
 	if anyPrefix(e.Words, low) {
+		if e.isText() { // they are those of its text
+			return Summary
+		}
 		return ExtraWord
 	}
 	if utf8.RuneCountInString(low) >= shortestWord && anyPrefix(SummaryWords(e.Summary), low) {
@@ -431,12 +469,15 @@ func humpStarts(name string) []int {
 			upper && !unicode.IsUpper(letters[i-1]),
 			upper && i+1 < len(letters) && unicode.IsLower(letters[i+1]),
 			unicode.IsDigit(r) && !unicode.IsDigit(letters[i-1]),
-			r != '_' && letters[i-1] == '_':
+			!isGap(r) && isGap(letters[i-1]):
 			starts = append(starts, i)
 		}
 	}
 	return starts
 }
+
+// isGap reports whether a letter stands between the parts of a name.
+func isGap(r rune) bool { return r == '_' || r == ' ' }
 
 // Initials are the first letters of a name's parts, in small letters.
 func Initials(name string) string {

@@ -134,6 +134,7 @@ func (r *reader) project(root *yaml.Node, s *Settings) {
 			r.path(n, &s.Fragments)
 			r.note(n, "fragments", s.Fragments)
 		},
+		"guides":     func(n *yaml.Node) { r.guides(n, &s.Guides) },
 		"reach":      func(n *yaml.Node) { r.reach(n, &s.Reach) },
 		"read":       func(n *yaml.Node) { r.list(n, "read", func(n *yaml.Node) { r.read(n, s) }) },
 		"generated":  func(n *yaml.Node) { r.patterns(n, "generated", &s.Generated) },
@@ -154,6 +155,41 @@ func (r *reader) reach(n *yaml.Node, to *model.Reach) {
 		return
 	}
 	*to = reach
+}
+
+// guides takes the folder of the guides and their order: paths in that folder, and parts with
+// such paths.
+func (r *reader) guides(n *yaml.Node, g *Guides) {
+	step := func(n *yaml.Node, part string) {
+		s := Step{Part: part}
+		r.wordOfPath(n, &s.Word)
+		g.Order = append(g.Order, s)
+	}
+	r.mapping(n, "guides", keys{
+		"folder": func(n *yaml.Node) {
+			r.path(n, &g.Folder)
+			r.note(n, "guides", g.Folder)
+		},
+		"order": func(n *yaml.Node) {
+			r.list(n, "order", func(n *yaml.Node) {
+				if n.Kind != yaml.MappingNode {
+					step(n, "")
+					return
+				}
+				part, first := "", len(g.Order)
+				r.mapping(n, "order", keys{
+					"part":   func(n *yaml.Node) { r.text(n, &part) },
+					"guides": func(n *yaml.Node) { r.list(n, "guides", func(n *yaml.Node) { step(n, "") }) },
+				})
+				if part == "" || len(g.Order) == first {
+					r.fail(n, `a part in "order" needs its name and its guides, such as {part: Drivers, guides: [gauge.md]}`)
+				}
+				for i := first; i < len(g.Order); i++ {
+					g.Order[i].Part = part
+				}
+			})
+		},
+	})
 }
 
 func (r *reader) read(n *yaml.Node, s *Settings) {
@@ -230,6 +266,11 @@ func (r *reader) links(n *yaml.Node, s *Settings) {
 			r.address(n, &s.Source, "path")
 			r.placeholders(n, "path", "line", "revision")
 		},
+		"edit": func(n *yaml.Node) {
+			r.address(n, &s.Edit, "path")
+			r.placeholders(n, "path")
+		},
+		"editor": func(n *yaml.Node) { r.editor(n, &s.Editor) },
 		"elsewhere": func(n *yaml.Node) {
 			r.list(n, "elsewhere", func(n *yaml.Node) {
 				var e Elsewhere
@@ -443,6 +484,26 @@ func (r *reader) address(n *yaml.Node, to *string, placeholder string) {
 		r.fail(n, "%q is not a web address: it must begin with https:// or http://", n.Value)
 	case !strings.Contains(*to, "{"+placeholder+"}"):
 		r.fail(n, "%q needs {%s} in it; without it every link would lead to one page", n.Value, placeholder)
+	}
+}
+
+// editor takes the pattern of an address that opens a place in an editor. It may have a scheme of
+// that editor's, but none that runs something in the browser.
+func (r *reader) editor(n *yaml.Node, to *string) {
+	r.text(n, to)
+	scheme, _, ok := strings.Cut(*to, ":")
+	switch strings.ToLower(strings.TrimSpace(scheme)) {
+	case "javascript", "data", "vbscript", "blob":
+		ok = false
+	}
+	switch {
+	case n.Kind != yaml.ScalarNode:
+	case !ok || strings.ContainsAny(scheme, " /{<\"'"):
+		r.fail(n, "%q is not the address by which an editor opens a file, such as editor://open?file={path}&line={line}", n.Value)
+	case !strings.Contains(*to, "{path}"):
+		r.fail(n, "%q needs {path} in it", n.Value)
+	default:
+		r.placeholders(n, "path", "line", "column")
 	}
 }
 

@@ -26,15 +26,18 @@ var Schema []byte
 
 // Settings is what a settings file says, with defaults for the rest.
 type Settings struct {
-	Name      string      // of the project; "" to find it
-	Version   string      // of the project
-	Home      string      // file of the landing page; "" to find the README
-	Fragments string      // folder of the fragments; "" to find it
+	Name      string // of the project; "" to find it
+	Version   string // of the project
+	Home      string // file of the landing page; "" to find the README
+	Fragments string // folder of the fragments; "" to find it
+	Guides    Guides
 	Reach     model.Reach // protected where nothing is said: who extends a type is a user of it
 	Read      []Read      // empty: everything in the folder
 	Generated []string
 	Describe  map[string]string // Markdown files that describe modules, by the modules' paths
 	Source    string            // address of a source line: {path}, {line}, {revision}
+	Edit      string            // address at which a file can be changed: {path}
+	Editor    string            // address by which the maintainer's editor opens a place: {path}, {line}, {column}
 	Elsewhere []Elsewhere
 	// Vocabulary says, by language, what words of comments mean; words are in small letters.
 	Vocabulary map[string]map[string]string
@@ -62,6 +65,22 @@ type Read struct {
 	Skip     []string
 	Open     []string // folders whose modules count as visible although their language keeps them internal
 }
+
+// Guides says where the maintainer's guides are, and in which order they are read.
+type Guides struct {
+	Folder string // "" to find it
+	Order  []Step
+}
+
+// Step is one entry of the order of guides: a guide, or all guides in a folder, by the path in
+// the folder of guides.
+type Step struct {
+	Word
+	Part string // the part of the guides that it belongs to, or ""
+}
+
+// GuideFolders are where guides are looked for if the settings name no folder.
+var GuideFolders = []string{"docs/guides", "guides"}
 
 // Elsewhere tells where names outside the project are described: by the names that
 // another project's site, or its compiler's documentation file, makes known, or by a pattern.

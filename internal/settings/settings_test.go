@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 
@@ -14,6 +15,7 @@ import (
 
 	"codrel/internal/finding"
 	"codrel/internal/model"
+	"codrel/internal/prose"
 	"codrel/internal/settings"
 )
 
@@ -68,7 +70,7 @@ func TestParse(t *testing.T) {
 func TestProblems(t *testing.T) {
 	for _, c := range []struct{ in, want string }{
 		{"nmae: x", `codrel.yaml:1:1: the settings file has no key "nmae"; did you mean "name"?`},
-		{"name: x\nxyzzy: 1", `codrel.yaml:2:1: the settings file has no key "xyzzy"; available: checks, describe, fragments, generated, home`},
+		{"name: x\nxyzzy: 1", `codrel.yaml:2:1: the settings file has no key "xyzzy"; available: checks, describe, fragments, generated, guides, home`},
 		{"elsewhere: []", `codrel.yaml:1:1: the settings file has no key "elsewhere"; it stands below "links"`},
 		{"name: [a]", "codrel.yaml:1:7: expected text, not a list"},
 		{"name:", `codrel.yaml:1:1: the key "name" has no value; remove the line to get the default`},
@@ -183,4 +185,17 @@ func TestVocabulary(t *testing.T) {
 		_, err := settings.Parse("codrel.yaml", []byte(text), own)
 		assert.ErrorContains(t, err, want, text)
 	}
+}
+
+// The settings that the README shows are right; it shows the file as an excerpt.
+func TestSettingsOfTheReadme(t *testing.T) {
+	text, err := os.ReadFile("testdata/readme.yaml")
+	require.NoError(t, err)
+	knows := known
+	knows.Meanings, knows.Sections = prose.Meanings(), prose.SectionNames()
+	knows.Rules, knows.Languages = append(slices.Clone(known.Rules), "leaked-type"), []string{"go", "typescript"}
+	s, err := settings.Parse("codrel.yaml", text, knows)
+	require.NoError(t, err)
+	assert.Equal(t, "docs/guides", s.Guides.Folder)
+	assert.NoError(t, schema(t, settings.Schema).Validate(document(t, string(text))))
 }

@@ -52,13 +52,14 @@ func parseIgnore(dir, line string) (ignorePattern, bool) {
 		line = "**/" + line
 	}
 	if dir != "." {
-		line = escapeGlob(dir) + "/" + line
+		line = EscapeGlob(dir) + "/" + line
 	}
 	p.pattern = line
 	return p, doublestar.ValidatePattern(line)
 }
 
-func escapeGlob(s string) string {
+// EscapeGlob is the pattern that matches a path alone.
+func EscapeGlob(s string) string {
 	return strings.NewReplacer(`\`, `\\`, `*`, `\*`, `?`, `\?`, `[`, `\[`, `{`, `\{`).Replace(s)
 }
 

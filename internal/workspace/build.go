@@ -66,6 +66,11 @@ func (w *Workspace) Run(ctx context.Context, change func(*build.Options)) (*buil
 	return build.Run(ctx, w.Files, options)
 }
 
+// Link reads and links the project, and checks nothing.
+func (w *Workspace) Link(ctx context.Context) (*build.Snapshot, error) {
+	return build.Link(ctx, w.Files, w.Read())
+}
+
 // Build reads, links and checks the project and writes its site. Where nothing has changed
 // since the last build, it gives what that one found.
 func (w *Workspace) Build(ctx context.Context, ask Request) (*Built, error) {

@@ -1,7 +1,6 @@
 package workspace
 
 import (
-	"bytes"
 	"context"
 	"path/filepath"
 	"slices"
@@ -9,7 +8,6 @@ import (
 
 	"codrel/internal/build"
 	"codrel/internal/render/plan"
-	"codrel/internal/render/site"
 )
 
 // Live is a project that is open while its files change, and of which pages are asked for
@@ -22,13 +20,6 @@ type Live struct {
 
 	mu  sync.Mutex
 	now *State
-}
-
-// State is what a live project is at one time.
-type State struct {
-	Snapshot *build.Snapshot // linked; [build.Check] adds what the rules find
-	Plan     *plan.Plan
-	site     *site.Site
 }
 
 // Live reads the project and keeps it open for changes.
@@ -81,22 +72,10 @@ func (l *Live) anew(ctx context.Context) error {
 // rule has been asked yet.
 func (l *Live) set(s *build.Snapshot) {
 	pages := l.workspace.planWith(s, -1, false)
-	state := &State{Snapshot: s, Plan: pages, site: l.workspace.Site(s, pages, l.forge)}
+	state := newState(s, pages, l.workspace.Settings, l.workspace.Site(s, pages, l.forge))
 	l.mu.Lock()
 	defer l.mu.Unlock()
 	l.now = state
-}
-
-// Page renders the page with an address; ok is false where there is none. Of the plan no
-// more is made than the page needs.
-func (s *State) Page(ctx context.Context, address string) (data []byte, ok bool, err error) {
-	page := s.Plan.PageAt(address)
-	if page == nil {
-		return nil, false, nil
-	}
-	var out bytes.Buffer
-	err = s.site.Page(page).Render(ctx, &out)
-	return out.Bytes(), true, err
 }
 
 // isSettings reports whether a path from the project's folder is that of the settings.

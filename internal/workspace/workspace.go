@@ -71,18 +71,9 @@ func Open(dir string, options Options) (*Workspace, error) {
 	if options.Logger == nil {
 		options.Logger = slog.New(slog.DiscardHandler)
 	}
-	abs, err := filepath.Abs(dir)
+	abs, err := folder(dir)
 	if err != nil {
-		return nil, diskError(err)
-	}
-	info, err := os.Stat(abs)
-	switch {
-	case errors.Is(err, fs.ErrNotExist):
-		return nil, diskError(fmt.Errorf("there is no folder %s", dir))
-	case err != nil:
-		return nil, diskError(err)
-	case !info.IsDir():
-		return nil, wrongUse("%s is a file; name the folder of the project (\"codrel check\" takes files)", dir)
+		return nil, err
 	}
 	root, err := os.OpenRoot(abs)
 	if err != nil {
@@ -93,6 +84,23 @@ func Open(dir string, options Options) (*Workspace, error) {
 		return nil, errors.Join(err, root.Close())
 	}
 	return w, nil
+}
+
+// folder is the absolute path of a folder that is named on the command line.
+func folder(dir string) (abs string, err error) {
+	if abs, err = filepath.Abs(dir); err != nil {
+		return "", diskError(err)
+	}
+	info, err := os.Stat(abs)
+	switch {
+	case errors.Is(err, fs.ErrNotExist):
+		return "", diskError(fmt.Errorf("there is no folder %s", dir))
+	case err != nil:
+		return "", diskError(err)
+	case !info.IsDir():
+		return "", wrongUse("%s is a file; name the folder of the project (\"codrel check\" takes files)", dir)
+	}
+	return abs, nil
 }
 
 // Close lets go of the folder.

@@ -65,7 +65,7 @@ func (w *Workspace) Site(s *build.Snapshot, pages *plan.Plan, forge string) *sit
 func (w *Workspace) site(s *build.Snapshot, pages *plan.Plan, forge string, lost func(string, error)) *site.Site {
 	return site.New(pages, site.Options{
 		Lost:      lost,
-		FrontEnds: s.FrontEnds, Look: s.Look, Report: w.report(s), Source: forge, Base: w.Settings.Site, Hidden: w.Settings.Write.Hide, Files: w.Files, Workers: w.workers(),
+		FrontEnds: s.FrontEnds, Look: s.Look, Report: w.report(s), Source: forge, Edit: w.Settings.Edit, Base: w.Settings.Site, Hidden: w.Settings.Write.Hide, Files: w.Files, Workers: w.workers(),
 		Progress: func(done, total int) { w.progress("writing pages", done, total) },
 	})
 }

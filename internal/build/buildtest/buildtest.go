@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"codrel/internal/build"
+	"codrel/internal/lang"
 	"codrel/internal/languages"
 	"codrel/internal/model"
 )
@@ -66,3 +67,6 @@ func Module(t testing.TB, s *build.Snapshot, path string) *model.Module {
 	require.FailNow(t, "there is no module "+path)
 	return nil
 }
+
+// FrontEnds are those of all languages.
+func FrontEnds() []lang.FrontEnd { return languages.All }

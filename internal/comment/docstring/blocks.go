@@ -397,7 +397,7 @@ func (p *parser) simpleTable(lines []line) prose.Node {
 	var columns []source.Span
 	border := lines[0].text
 	for at := 0; at < len(border); {
-		if border[at] == ' ' {
+		if border[at] != '=' {
 			at++
 			continue
 		}

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"github.com/yuin/goldmark/ast"
+	"github.com/yuin/goldmark/extension"
 	gm "github.com/yuin/goldmark/parser"
 	"github.com/yuin/goldmark/text"
 	"github.com/yuin/goldmark/util"
@@ -17,10 +18,12 @@ import (
 // would look through again and again is shown as it is written. No text that somebody
 // wrote for readers comes near these bounds.
 
+// Longest is how many bytes a text may have that is read as Markdown.
+const Longest = 1_000_000
+
 const (
-	longest      = 1 << 20 // bytes of a text
-	deepestBlock = 150     // quotes, lists and items in one another
-	widest       = 200     // columns of a table
+	deepestBlock = 150 // quotes, lists and items in one another
+	widest       = 200 // columns of a table
 
 	// A paragraph, or a heading, may be longer, or have more marks, but not both.
 	longParagraph = 16 << 10
@@ -60,6 +63,14 @@ func blockParsers() []util.PrioritizedValue {
 		}
 	}
 	return list
+}
+
+// termParsers are those of lists of terms, bounded as lists are.
+func termParsers() []util.PrioritizedValue {
+	return []util.PrioritizedValue{
+		util.Prioritized(bounded{extension.NewDefinitionListParser()}, 101),
+		util.Prioritized(bounded{extension.NewDefinitionDescriptionParser()}, 102),
+	}
 }
 
 // crowded reports whether a text has so many marks that finding their partners takes long.

@@ -2,6 +2,7 @@ package markdown
 
 import (
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -53,7 +54,7 @@ func withDialects(raw string) string {
 func paragraphs(nodes []prose.Node) []prose.Node {
 	var out, line []prose.Node
 	flush := func() {
-		if prose.Plain(line) != "" || hasImage(line) {
+		if prose.Plain(line) != "" || hasPlace(line) {
 			out = append(out, prose.Node{Kind: prose.Paragraph, Children: line})
 		}
 		line = nil
@@ -70,10 +71,11 @@ func paragraphs(nodes []prose.Node) []prose.Node {
 	return out
 }
 
-func hasImage(nodes []prose.Node) bool {
+// hasPlace reports whether there is a picture, a film or an anchor.
+func hasPlace(nodes []prose.Node) bool {
 	found := false
 	prose.Walk(nodes, func(n *prose.Node) bool {
-		found = found || n.Kind == prose.Image
+		found = found || n.Kind == prose.Image || n.Kind == prose.Film || n.Kind == prose.Anchor
 		return !found
 	})
 	return found
@@ -97,7 +99,7 @@ func htmlNode(n *html.Node, depth int) []prose.Node {
 	if n.Type != html.ElementNode {
 		return nil
 	}
-	inside := func() []prose.Node { return htmlChildren(n, depth) }
+	inside := func() []prose.Node { return append(anchorOf(n), htmlChildren(n, depth)...) }
 	block := func(kind prose.Kind) []prose.Node {
 		return []prose.Node{{Kind: kind, Children: paragraphs(inside())}}
 	}
@@ -132,8 +134,33 @@ func htmlNode(n *html.Node, depth int) []prose.Node {
 		return []prose.Node{{Kind: prose.Ruler}}
 	case atom.Img:
 		return image(attribute(n, "src"), []prose.Node{{Kind: prose.Text, Text: attribute(n, "alt")}})
+	case atom.Video:
+		return film(n)
 	}
 	return inLine(n, inside())
+}
+
+// film is that of a "video" element, or of the first source in it.
+func film(n *html.Node) []prose.Node {
+	src := attribute(n, "src")
+	for c := n.FirstChild; c != nil && src == ""; c = c.NextSibling {
+		if c.DataAtom == atom.Source {
+			src = attribute(c, "src")
+		}
+	}
+	return pictured(prose.Film, src, []prose.Node{{Kind: prose.Text, Text: attribute(n, "title")}})
+}
+
+// anchorOf is the name that an element gives to its place.
+func anchorOf(n *html.Node) []prose.Node {
+	name := attribute(n, "id")
+	if name == "" && n.DataAtom == atom.A {
+		name = attribute(n, "name")
+	}
+	if name == "" || strings.ContainsAny(name, " \t\n") {
+		return nil
+	}
+	return []prose.Node{{Kind: prose.Anchor, Target: name}}
 }
 
 func attribute(n *html.Node, name string) string {
@@ -162,7 +189,7 @@ func (c *converter) rawTag(out []prose.Node, open []element, raw string) ([]pros
 	case kind == html.EndTagToken:
 		for i := len(open) - 1; i >= 0; i-- {
 			if open[i].node.Data == token.Data {
-				inside := append([]prose.Node(nil), out[open[i].from:]...)
+				inside := append(anchorOf(open[i].node), out[open[i].from:]...)
 				return append(out[:open[i].from], inLine(open[i].node, inside)...), open[:i]
 			}
 		}
@@ -171,8 +198,17 @@ func (c *converter) rawTag(out []prose.Node, open []element, raw string) ([]pros
 		return append(out, prose.Node{Kind: prose.Break}), open
 	case token.DataAtom == atom.Img:
 		return append(out, htmlNode(n, 0)...), open
+	case token.DataAtom == atom.Source:
+		if i := len(open) - 1; i >= 0 && open[i].node.DataAtom == atom.Video && len(out) == open[i].from {
+			out = append(out, pictured(prose.Film, attribute(n, "src"), nil)...)
+		}
+		return out, open
 	case kind == html.StartTagToken && len(open) < deepest:
-		return out, append(open, element{n, len(out)})
+		at := len(out)
+		if token.DataAtom == atom.Video && attribute(n, "src") != "" {
+			out = append(out, film(n)...)
+		}
+		return out, append(open, element{n, at})
 	}
 	return out, open
 }
@@ -185,6 +221,8 @@ func inLine(n *html.Node, inside []prose.Node) []prose.Node {
 	switch n.DataAtom {
 	case atom.Script, atom.Style, atom.Iframe, atom.Object, atom.Noscript:
 		return nil
+	case atom.Video: // what else is in it is for those who cannot show it
+		return slices.DeleteFunc(inside, func(n prose.Node) bool { return n.Kind != prose.Film })
 	case atom.B, atom.Strong:
 		return wrap(prose.Strong)
 	case atom.I, atom.Em, atom.Var, atom.Cite:

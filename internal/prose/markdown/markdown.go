@@ -8,6 +8,7 @@ package markdown
 
 import (
 	"bytes"
+	"path"
 	"slices"
 	"strconv"
 	"strings"
@@ -25,15 +26,24 @@ import (
 	"codrel/internal/source"
 )
 
-var parser = goldmark.New(
-	goldmark.WithParser(gm.NewParser(
-		gm.WithBlockParsers(blockParsers()...),
-		gm.WithInlineParsers(gm.DefaultInlineParsers()...),
-		gm.WithParagraphTransformers(util.Prioritized(definitions{}, 100), util.Prioritized(tables{}, 150), util.Prioritized(crowds{}, 300)),
-	)),
-	goldmark.WithExtensions(extension.Table, extension.Strikethrough, extension.TaskList, extension.Footnote, extension.Linkify),
-	goldmark.WithParserOptions(formulas()...),
-).Parser()
+// parser is that of comments, pageParser that of pages, which may have lists of terms: in a
+// comment a line that begins with ":" is more likely to be something else.
+var (
+	parser     = newParser(blockParsers())
+	pageParser = newParser(append(blockParsers(), termParsers()...))
+)
+
+func newParser(blocks []util.PrioritizedValue) gm.Parser {
+	return goldmark.New(
+		goldmark.WithParser(gm.NewParser(
+			gm.WithBlockParsers(blocks...),
+			gm.WithInlineParsers(gm.DefaultInlineParsers()...),
+			gm.WithParagraphTransformers(util.Prioritized(definitions{}, 100), util.Prioritized(tables{}, 150), util.Prioritized(crowds{}, 300)),
+		)),
+		goldmark.WithExtensions(extension.Table, extension.Strikethrough, extension.TaskList, extension.Footnote, extension.Linkify),
+		goldmark.WithParserOptions(formulas()...),
+	).Parser()
+}
 
 // deepest is how deep the tree may nest; what lies deeper is left out, since
 // every later stage climbs through it.
@@ -47,11 +57,19 @@ func Parse(src string) []prose.Node {
 
 // Read reads a text. Spans are those of the text. What would take more time than its
 // length is worth is shown as it is written: plain are the spans of that.
-func Read(src string) (nodes []prose.Node, plain []source.Span) {
-	if len(src) > longest {
+func Read(src string) (nodes []prose.Node, plain []source.Span) { return read(src, parser, false) }
+
+// ReadPage reads the text of a page, as [Read] does; what terms mean may stand below them
+// behind a ":".
+func ReadPage(src string) (nodes []prose.Node, plain []source.Span) {
+	return read(src, pageParser, true)
+}
+
+func read(src string, parser gm.Parser, page bool) (nodes []prose.Node, plain []source.Span) {
+	if len(src) > Longest {
 		return asWritten(src), []source.Span{source.NewSpan(0, len(src))}
 	}
-	c := converter{src: []byte(src), text: src}
+	c := converter{src: []byte(src), text: src, page: page}
 	pc := gm.NewContext()
 	nodes = c.children(parser.Parse(text.NewReader(c.src), gm.WithContext(pc)), 0)
 	if deep, ok := pc.Get(plainKey).(source.Span); ok && !slices.Contains(c.plain, deep) {
@@ -71,8 +89,8 @@ func Title(nodes []prose.Node) (title string, rest []prose.Node, ok bool) {
 			break // a part of a text without a title
 		}
 		words := slices.DeleteFunc(slices.Clone(nodes[i].Children), isPicture)
-		if title = strings.TrimSpace(prose.Plain(words)); title == "" {
-			title = prose.Plain(nodes[i].Children) // a logo alone
+		if title = prose.Line(words); title == "" {
+			title = prose.Line(nodes[i].Children) // a logo alone
 		}
 		return title, slices.Delete(slices.Clone(nodes), i, i+1), true
 	}
@@ -96,6 +114,7 @@ const (
 )
 
 type converter struct {
+	page  bool // what may not lead anywhere is told from text
 	src   []byte
 	text  string        // the same
 	plain []source.Span // of what is shown as it is written
@@ -126,11 +145,12 @@ func (c *converter) node(out []prose.Node, n ast.Node, depth int) []prose.Node {
 	case *ast.Heading:
 		return append(out, prose.Node{Kind: prose.Heading, Level: uint16(n.Level), Span: blockSpan(n), Children: inside()})
 	case *ast.FencedCodeBlock:
-		info := ""
+		info, span := "", blockSpan(n)
 		if n.Info != nil {
 			info = string(n.Info.Segment.Value(c.src))
+			span = source.NewSpan(n.Info.Segment.Start, max(n.Info.Segment.Stop, int(span.End)))
 		}
-		return append(out, prose.Node{Kind: prose.CodeBlock, Info: info, Text: c.code(n), Span: blockSpan(n)})
+		return append(out, prose.Node{Kind: prose.CodeBlock, Info: info, Text: c.code(n), Span: span})
 	case *plain:
 		span := blockSpan(n)
 		c.plain = append(c.plain, span)
@@ -154,7 +174,14 @@ func (c *converter) node(out []prose.Node, n ast.Node, depth int) []prose.Node {
 	case *extast.FootnoteList:
 		return append(out, prose.Node{Kind: prose.List, Level: 1, Info: prose.Footnotes, Children: inside()})
 	case *extast.Footnote:
-		return append(out, prose.Node{Kind: prose.Item, Children: inside()})
+		item := prose.Node{Kind: prose.Item, Children: inside()}
+		if c.page && len(item.Children) > 0 && item.Children[0].Kind == prose.Paragraph {
+			first := &item.Children[0]
+			first.Children = append([]prose.Node{{Kind: prose.Anchor, Target: footnoteAnchor(n.Index)}}, first.Children...)
+		}
+		return append(out, item)
+	case *extast.DefinitionList:
+		return append(out, c.terms(n, depth))
 	case *displayBlock:
 		return append(out, formula.Node(c.code(n), true, blockSpan(n)))
 	case *extast.Table:
@@ -168,6 +195,29 @@ func (c *converter) node(out []prose.Node, n ast.Node, depth int) []prose.Node {
 	default:
 		return c.inline(out, n, inside)
 	}
+}
+
+// terms is a list of terms in bold, each with what is said of it.
+func (c *converter) terms(n ast.Node, depth int) prose.Node {
+	list := prose.Node{Kind: prose.List, Info: prose.Terms}
+	for child := n.FirstChild(); child != nil; child = child.NextSibling() {
+		inside := c.children(child, depth+1)
+		if _, term := child.(*extast.DefinitionTerm); term {
+			strong := prose.Node{Kind: prose.Strong, Children: inside, Span: cover(inside)}
+			inside = []prose.Node{{Kind: prose.Paragraph, Children: []prose.Node{strong}, Span: strong.Span}}
+		}
+		before := child.PreviousSibling()
+		_, goesOn := child.(*extast.DefinitionDescription)
+		if _, twice := before.(*extast.DefinitionTerm); goesOn || twice && before != nil {
+			last := len(list.Children) - 1
+			if last >= 0 {
+				list.Children[last].Children = append(list.Children[last].Children, inside...)
+				continue
+			}
+		}
+		list.Children = append(list.Children, prose.Node{Kind: prose.Item, Children: inside})
+	}
+	return list
 }
 
 func (c *converter) inline(out []prose.Node, n ast.Node, inside func() []prose.Node) []prose.Node {
@@ -206,9 +256,17 @@ func (c *converter) inline(out []prose.Node, n ast.Node, inside func() []prose.N
 		children := inside()
 		return append(out, prose.Node{Kind: prose.Struck, Children: children, Span: cover(children)})
 	case *ast.Link:
-		return append(out, Target(unescaped(string(n.Destination)), inside())...)
+		address, shown := addressOf(n.Destination), inside()
+		if c.refuses(address) {
+			return append(out, placed(n, []prose.Node{{Kind: prose.Refused, Target: address, Children: shown, Span: cover(shown)}})...)
+		}
+		return append(out, placed(n, Target(address, shown))...)
 	case *ast.Image:
-		return append(out, image(unescaped(string(n.Destination)), inside())...)
+		address, shown := addressOf(n.Destination), inside()
+		if c.refuses(address) {
+			return append(out, placed(n, []prose.Node{{Kind: prose.Refused, Target: address, Children: shown, Span: cover(shown)}})...)
+		}
+		return append(out, placed(n, image(address, shown))...)
 	case *ast.AutoLink:
 		return append(out, c.autoLink(n)...)
 	case *extast.TaskCheckBox:
@@ -218,13 +276,43 @@ func (c *converter) inline(out []prose.Node, n ast.Node, inside func() []prose.N
 		}
 		return append(out, prose.Node{Kind: prose.Text, Text: mark})
 	case *extast.FootnoteLink:
-		return append(out, prose.Node{Kind: prose.Superscript, Children: []prose.Node{{Kind: prose.Text, Text: "[" + strconv.Itoa(n.Index) + "]"}}})
+		number := []prose.Node{{Kind: prose.Text, Text: "[" + strconv.Itoa(n.Index) + "]"}}
+		if c.page {
+			number = []prose.Node{{Kind: prose.Link, Target: "#" + footnoteAnchor(n.Index), Children: number}}
+		}
+		return append(out, prose.Node{Kind: prose.Superscript, Children: number})
 	case *extast.FootnoteBacklink:
 		return out
 	case *formulaSpan:
 		return append(out, formula.Node(n.found.Text, n.found.Display, source.NewSpan(n.from, n.to)))
 	}
 	return append(out, inside()...)
+}
+
+// footnoteAnchor is the place of a footnote on a page.
+func footnoteAnchor(index int) string { return "footnote-" + strconv.Itoa(index) }
+
+// addressOf is an address as it is written; one without a scheme before its host is one of the web.
+func addressOf(destination []byte) string {
+	address := unescaped(string(destination))
+	if strings.HasPrefix(address, "//") && len(address) > 2 && address[2] != '/' {
+		return "https:" + address
+	}
+	return address
+}
+
+// refuses reports whether a page has an address to which nothing may lead.
+func (c *converter) refuses(address string) bool {
+	_, allowed := prose.Leading(address)
+	return c.page && !allowed
+}
+
+// placed gives what a node of the parser becomes its place where its text has none.
+func placed(n ast.Node, made []prose.Node) []prose.Node {
+	if len(made) == 1 && made[0].Span.Empty() && n.Pos() >= 0 {
+		made[0].Span = source.NewSpan(n.Pos(), n.Pos()+1)
+	}
+	return made
 }
 
 // Target makes the node of a link with this address: a reference where it
@@ -255,10 +343,28 @@ func Target(address string, shown []prose.Node) []prose.Node {
 }
 
 func image(address string, alternative []prose.Node) []prose.Node {
+	if IsFilm(address) {
+		return pictured(prose.Film, address, alternative)
+	}
+	return pictured(prose.Image, address, alternative)
+}
+
+func pictured(kind prose.Kind, address string, alternative []prose.Node) []prose.Node {
 	if !prose.AllowedAddress(address) {
 		return alternative
 	}
-	return []prose.Node{{Kind: prose.Image, Target: address, Children: alternative, Span: cover(alternative)}}
+	return []prose.Node{{Kind: kind, Target: address, Children: alternative, Span: cover(alternative)}}
+}
+
+// IsFilm reports whether an address is that of a film, by its ending.
+func IsFilm(address string) bool {
+	address, _, _ = strings.Cut(address, "?")
+	address, _, _ = strings.Cut(address, "#")
+	switch strings.ToLower(path.Ext(address)) {
+	case ".mp4", ".webm", ".ogv", ".mov":
+		return true
+	}
+	return false
 }
 
 func (c *converter) autoLink(n *ast.AutoLink) []prose.Node {

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"codrel/internal/growth"
 	"codrel/internal/prose"
 	"codrel/internal/prose/markdown"
 )
@@ -98,4 +99,45 @@ func FuzzParse(f *testing.F) {
 			return true
 		})
 	})
+}
+
+// Pages have lists of terms, which comments have not: there a ":" may begin anything.
+func TestTerms(t *testing.T) {
+	text := "Spring\nNeap\n: A *tide*.\n: Or another.\n\nSlack\n:   No tide.\n\n    More of it.\n\n: not one\n"
+	nodes, plain := markdown.ReadPage(text)
+	assert.Empty(t, plain)
+	require.Equal(t, prose.List, nodes[0].Kind)
+	assert.Equal(t, prose.Terms, nodes[0].Info)
+	var items []string
+	for i := range nodes[0].Children {
+		items = append(items, prose.Plain(nodes[0].Children[i].Children))
+	}
+	assert.Equal(t, []string{"Spring Neap A tide. Or another.", "Slack No tide. More of it. not one"}, items)
+	assert.Equal(t, prose.Paragraph, markdown.Parse(text)[0].Kind)
+	for _, deep := range []string{strings.Repeat("a\n: ", 3000), strings.Repeat(": ", 3000), "a\n" + strings.Repeat(": b\n\n", 3000)} {
+		nodes, _ = markdown.ReadPage(deep)
+		assert.NotEmpty(t, nodes)
+	}
+}
+
+func TestGrowthOfPages(t *testing.T) {
+	growth.Comments(t, "testdata/pages.txt", func(text string) { markdown.ReadPage(text) })
+}
+
+// Places that a text names itself, and films, come through; what else elements hold does not.
+func TestPlacesAndFilms(t *testing.T) {
+	var got []string
+	prose.Walk(markdown.Parse("<a name=\"here\"></a>A <span id=\"there\">text</span> ![film](a.webm?x) ![still](a.png)\n\n<h2 id=\"head\">Head</h2>\n\n<video src=\"b.mp4\" title=\"B\"></video>\n\n"+
+		"<video controls><source src=\"c.webm\"></video>\n\n<a id=\"no name\"></a>\n\n<div id=\"alone\"></div>\n\n<video src=\"javascript:x\"></video>\n"), func(n *prose.Node) bool {
+		switch n.Kind {
+		case prose.Anchor:
+			got = append(got, "#"+n.Target)
+		case prose.Film:
+			got = append(got, "film "+n.Target+" "+prose.Plain(n.Children))
+		case prose.Image:
+			got = append(got, "picture "+n.Target)
+		}
+		return true
+	})
+	assert.Equal(t, []string{"#here", "#there", "film a.webm?x film", "picture a.png", "#head", "film b.mp4 B", "film c.webm ", "#alone"}, got)
 }

@@ -1,9 +1,7 @@
 package page
 
 import (
-	"net/url"
 	"path"
-	"strconv"
 	"strings"
 
 	"codrel/internal/link"
@@ -18,11 +16,10 @@ type Builder struct {
 	File   *model.Page     // the file the text is, where it is one
 	Hidden map[string]bool // names of sections of comments that are not shown
 	Shown  *link.Guide     // the guide that the page shows, whose headings have anchors there
-	slug   func(string) string
+	placed map[string]bool // the places that are made already
 	entry  described       // what is being described; nothing outside of entries
 	depth  int             // of texts that stand for others
 	inner  bool            // a link is open: it holds no other
-	heads  map[string]bool // anchors of the headings of the guide that is shown; nil until somebody asks
 	form   *model.Form     // the form whose comment it is, where that is not the one that speaks for all
 }
 
@@ -33,9 +30,9 @@ type described struct {
 	set  bool
 }
 
-// NewBuilder makes a builder of texts. slug makes the anchor of a heading's words.
-func NewBuilder(links *link.Index, scope link.Scope, slug func(string) string) *Builder {
-	return &Builder{Links: links, Scope: scope, slug: slug}
+// NewBuilder makes a builder of texts.
+func NewBuilder(links *link.Index, scope link.Scope) *Builder {
+	return &Builder{Links: links, Scope: scope}
 }
 
 // Blocks are the blocks of a text.
@@ -63,6 +60,9 @@ func (b *Builder) block(out []Block, n *prose.Node) []Block {
 			Kind: Heading, Level: int(n.Level), Text: prose.Plain(n.Children), Of: b.Scope.Declaration, Inlines: b.Inlines(n.Children),
 		})
 	case prose.CodeBlock:
+		if b.File != nil && prose.MayBeExcerpt(n.Info) {
+			return append(out, b.excerpt(n))
+		}
 		return append(out, Block{Kind: Code, Text: n.Text, Info: n.Info, Marks: b.marks(n)})
 	case prose.List:
 		return append(out, b.list(n))
@@ -147,8 +147,17 @@ func (b *Builder) inline(out []Inline, n *prose.Node) []Inline {
 		return append(out, b.linked(b.address(n.Target), n.Children))
 	case prose.Reference:
 		return append(out, b.reference(n))
-	case prose.Image:
+	case prose.Image, prose.Film:
 		return append(out, b.image(n))
+	case prose.Anchor:
+		if b.Shown == nil || !b.Shown.Anchors().Own(n.Target) || b.placed[n.Target] {
+			return out
+		}
+		if b.placed == nil {
+			b.placed = map[string]bool{}
+		}
+		b.placed[n.Target] = true
+		return append(out, Inline{Kind: Place, Text: n.Target})
 	case prose.Inherited:
 		return append(out, b.inheritedInLine(n)...)
 	}
@@ -279,7 +288,7 @@ func (b *Builder) shown(nodes []prose.Node) []Inline {
 			out = append(out, Inline{Kind: Emphasis, Children: b.shown(n.Children)})
 		case prose.Strong:
 			out = append(out, Inline{Kind: Strong, Children: b.shown(n.Children)})
-		case prose.Image:
+		case prose.Image, prose.Film:
 			out = append(out, b.picture(n))
 		default:
 			out = b.inline(out, n)
@@ -288,67 +297,32 @@ func (b *Builder) shown(nodes []prose.Node) []Inline {
 	return out
 }
 
-// address is where an address leads: outside, to a heading of the guide that the page
-// shows, or to a file of the project; nil for nowhere.
+// address is where an address leads: outside, to a place of the guide that the page shows, to
+// another guide, or to a file of the project; nil for nowhere.
 func (b *Builder) address(target string) *Target {
 	if strings.Contains(target, ":") {
 		return &Target{Target: link.Target{Address: target}}
 	}
-	if anchor, ok := strings.CutPrefix(target, "#"); ok {
-		if b.hasHeading(anchor) {
-			return &Target{Heading: anchor}
-		}
-		return nil
-	}
 	if b.File == nil {
 		return nil
 	}
-	if file, ok := LocalPath(path.Dir(b.File.Path), target); ok {
-		return &Target{File: file, Line: lineOf(target)}
+	way := link.WayFrom(b.File, target)
+	switch g := b.Links.GuideAt(way.File); {
+	case way.File == "" && way.Anchor == "":
+		return nil
+	case g == nil && way.File != b.File.Path:
+		return &Target{File: way.File, Line: way.Line()}
+	case g == nil:
+		return nil
+	case way.Anchor == "":
+		return &Target{Guide: g}
+	default:
+		anchor, known := g.Anchors().Find(way.Anchor)
+		if !known && g == b.Shown {
+			return nil
+		}
+		return &Target{Guide: g, Heading: anchor}
 	}
-	return nil
-}
-
-// lineOf is the line that an address such as "berth.go#L41" asks for, else the first.
-func lineOf(target string) int {
-	_, anchor, _ := strings.Cut(target, "#L")
-	if line, err := strconv.Atoi(anchor); err == nil && line > 0 {
-		return line
-	}
-	return 1
-}
-
-// LocalPath is the path in the project of a relative link that stands in a
-// file of the folder dir; ok is false where it leaves the project.
-func LocalPath(dir, target string) (file string, ok bool) {
-	if i := strings.IndexAny(target, "?#"); i >= 0 {
-		target = target[:i]
-	}
-	target, err := url.PathUnescape(target)
-	if err != nil || target == "" || strings.Contains(target, ":") {
-		return "", false
-	}
-	file = path.Join(dir, target)
-	if strings.HasPrefix(target, "/") {
-		file = path.Clean(target[1:])
-	}
-	return file, file != "." && file != ".." && !strings.HasPrefix(file, "../")
-}
-
-func (b *Builder) hasHeading(anchor string) bool {
-	if b.Shown == nil || b.Shown.Page != b.File {
-		return false
-	}
-	if b.heads == nil {
-		b.heads = map[string]bool{}
-		prose.Walk(b.Shown.Body, func(n *prose.Node) bool {
-			if n.Kind == prose.Heading {
-				b.heads[b.slug(prose.Plain(n.Children))] = true
-			}
-			return true
-		})
-	}
-	return b.heads[anchor]
 }
 
 // image is a local picture, or a link to a remote one: pages ask nothing of the network.
@@ -369,8 +343,11 @@ func (b *Builder) image(n *prose.Node) Inline {
 
 func (b *Builder) picture(n *prose.Node) Inline {
 	out := Inline{Kind: Picture, Text: prose.Plain(n.Children)}
+	if n.Kind == prose.Film {
+		out.Kind = Film
+	}
 	if b.File != nil {
-		out.Short, _ = LocalPath(path.Dir(b.File.Path), n.Target)
+		out.Short = link.WayFrom(b.File, n.Target).File
 	}
 	return out
 }

@@ -33,6 +33,12 @@ func At(address string) *Target { return &Target{Page: address} }
 // Declared leads to a declaration.
 func Declared(d *model.Declaration) *Target { return &Target{Target: link.Target{Declaration: d}} }
 
+// Outside leads to an address of another site.
+func Outside(address string) *Target { return &Target{Target: link.Target{Address: address}} }
+
+// InFile leads to a file of the project.
+func InFile(file string) *Target { return &Target{File: file, Line: 1} }
+
 // InSource leads to a line of the source.
 func InSource(f *model.Facts, line int) *Target { return &Target{Source: f, Line: line} }
 
@@ -262,14 +268,24 @@ func (n *Notes) namedBy(d *model.Declaration) []Sentence {
 		})
 		out = append(out, n.Of("named-in-tests", Filled{"tests", s}))
 	}
-	for _, page := range n.Links.MentionedIn(d) {
-		out = append(out, n.Of("mentioned-in", Slot("page", Piece{Text: path.Base(page.Path), To: At(plan.HomeAddress), Foreign: true})))
+	if guides := n.Links.MentionedIn(d); len(guides) > 0 {
+		s := enumerated(n, guides, mostGuides, nil, func(g *link.Guide) Sentence {
+			title := g.Title
+			if g.Page.Landing {
+				title = path.Base(g.Page.Path)
+			}
+			return Sentence{{Text: title, To: &Target{Guide: g}, Foreign: true}}
+		})
+		out = append(out, n.Of("mentioned-in", Filled{"page", s}))
 	}
 	return out
 }
 
-// mostTests is how many tests a note names; the rest is counted.
-const mostTests = 3
+// How many tests and guides a note names; the rest is counted.
+const (
+	mostTests  = 3
+	mostGuides = 5
+)
 
 // mixedScripts names the scripts of a name that has letters of several which
 // look alike, or is nil: such a name may be read as another.

@@ -19,7 +19,8 @@ type Target struct {
 	Line        int          // in one of these
 	Source      *model.Facts // a file of the source
 	Page        string       // an address of the plan
-	Heading     string       // a heading of the guide that the page shows, as its anchor is made
+	Guide       *link.Guide  // a page by the maintainer
+	Heading     string       // a heading of that, as its anchor is made
 }
 
 // BlockKind tells what a block is.
@@ -51,6 +52,16 @@ type Block struct {
 	Blocks  []Block            // of a List its items; of an Item or Quote what is in it
 	Rows    []Row              // of a Table
 	Marks   []Mark             // of Code, in the order of where they begin
+	Excerpt *Excerpt           // of Code that is a piece of the source
+}
+
+// Excerpt is where a piece of the source comes from that a guide shows.
+type Excerpt struct {
+	Name   string  // of what it shows: a declaration, or a file
+	To     *Target // the declaration; nil for a file
+	File   string
+	Line   int
+	Source *Target // that line
 }
 
 // Mark is a part of code that is shown in another way.
@@ -90,6 +101,8 @@ const (
 	Break
 	Link
 	Picture // Text is what it shows, Short the file of the project, or ""
+	Film    // the same
+	Place   // Text is the name that links call the place by
 	Group   // several without anything around them
 )
 

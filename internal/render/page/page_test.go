@@ -112,8 +112,10 @@ func to(t *page.Target) string {
 	switch {
 	case t == nil:
 		return ""
-	case t.Heading != "":
-		return "(#" + t.Heading + ")"
+	case t.Guide != nil && t.Heading != "":
+		return "(" + t.Guide.Page.Path + "#" + t.Heading + ")"
+	case t.Guide != nil:
+		return "(" + t.Guide.Page.Path + ")"
 	case t.Page != "":
 		return "(page " + t.Page + ")"
 	case t.Source != nil:
@@ -168,7 +170,7 @@ func declared(t *testing.T, s *build.Snapshot, path string) *model.Declaration {
 func TestGuideWords(t *testing.T) {
 	s, m := made(t, port)
 	assert.Equal(t, `## Use it (Use it)
-See [above](#use-it), no heading, [the code](file port.ts:7), outside and `+"`Berth`"+`(Berth).
+See [above](README.md#use-it), no heading, [the code](file port.ts:7), outside and `+"`Berth`"+`(Berth).
 !a chart(chart.png) and [far](https://x.example/a.png)
 Tides are _low_ or [high](Berth.fits).
 || a | b |
@@ -461,7 +463,7 @@ func TestNotes(t *testing.T) {
 	}
 	notes := all(n.Declaration(berth))
 	assert.Equal(t, "Defined in port.ts(port.ts:22), line 22.", notes[0])
-	assert.Contains(t, notes, "Mentioned in README.md(page index.html).")
+	assert.Contains(t, notes, "Mentioned in README.md(README.md).")
 	assert.Equal(t, []string{"Extended by Quay(Quay)."}, all(n.Relations(berth)), "what makes it stands on its page before")
 	assert.Contains(t, all(n.Declaration(declared(t, s, "Quay.fits"))), "Overrides Berth.fits(Berth.fits).")
 	assert.Contains(t, all(n.Declaration(declared(t, s, "Berth.fits"))), "Overridden by Quay.fits(Quay.fits).")
@@ -473,33 +475,6 @@ func TestNotes(t *testing.T) {
 	n.Here = nil
 	assert.Equal(t, "port.Berth", n.NameFromHere(berth), "elsewhere its module's name stands before it")
 	assert.Equal(t, "Berth(Berth)", strings.TrimPrefix(sentence(page.Sentence{n.BaseName(berth)}), "port."))
-}
-
-func TestLocalPaths(t *testing.T) {
-	for _, c := range []struct {
-		dir, target, file string
-		ok                bool
-	}{
-		{".", "a.go", "a.go", true},
-		{"docs", "a.md", "docs/a.md", true},
-		{"docs", "../a.go#L4", "a.go", true},
-		{"docs", "/a.go", "a.go", true},
-		{"docs", "a%20b.md?x=1", "docs/a b.md", true},
-		{"docs", "../../a.go", "../a.go", false},
-		{".", "..", "..", false},
-		{".", ".", ".", false},
-		{".", "", "", false},
-		{".", "#x", "", false},
-		{".", "https://x.example/", "", false},
-		{".", "mailto:x", "", false},
-		{".", "%zz", "", false},
-	} {
-		file, ok := page.LocalPath(c.dir, c.target)
-		assert.Equal(t, c.ok, ok, c.target)
-		if c.ok {
-			assert.Equal(t, c.file, file, c.target)
-		}
-	}
 }
 
 // A link holds no other, whatever stands in it.
@@ -538,7 +513,7 @@ func TestEndlessText(t *testing.T) {
 
 func TestBuilderOfNothing(t *testing.T) {
 	s, _ := made(t, port)
-	b := page.NewBuilder(s.Links, link.Scope{}, plan.Slug)
+	b := page.NewBuilder(s.Links, link.Scope{})
 	assert.Nil(t, b.Blocks(nil))
 	assert.Nil(t, b.Inlines(nil))
 }

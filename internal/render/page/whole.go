@@ -171,7 +171,7 @@ func (m *Maker) remark(member *model.Declaration) string {
 		return ""
 	}
 	sections, _ := m.Links.Sections(d)
-	text := strings.Join(strings.Fields(prose.Plain(prose.Summary(sections.Body))), " ")
+	text := prose.Line(prose.Summary(sections.Body))
 	if utf8.RuneCountInString(text) > longestRemark {
 		return ""
 	}

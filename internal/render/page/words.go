@@ -6,7 +6,6 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
-	"codrel/internal/render/plan"
 )
 
 // Words are all that a comment says.
@@ -47,7 +46,7 @@ type Example struct {
 }
 
 func (m *Maker) builder(scope link.Scope) *Builder {
-	b := NewBuilder(m.Links, scope, plan.Slug)
+	b := NewBuilder(m.Links, scope)
 	b.Hidden = m.Hidden
 	return b
 }
@@ -205,6 +204,14 @@ func (m *Maker) GuideWords(g *link.Guide) *Words {
 	b := m.builder(link.Scope{})
 	b.File, b.Shown = g.Page, g
 	return &Words{Body: b.Blocks(g.Body)}
+}
+
+// GuideSummary is the first sentence of a guide.
+func (m *Maker) GuideSummary(g *link.Guide) []Inline {
+	nodes, scope := m.Links.Opening(g.Body, link.Scope{})
+	b := m.builder(scope)
+	b.File = g.Page
+	return b.Inlines(prose.Summary(nodes))
 }
 
 // GroupWords are the comment of the group that a declaration stands in, or nil.

@@ -289,25 +289,3 @@ var reserved = func() map[string]bool {
 	}
 	return set
 }()
-
-// Slug makes an anchor of a heading's text: letters and digits of any script,
-// small where the script has cases, other runs as one "-".
-func Slug(text string) string {
-	var b strings.Builder
-	gap := false
-	for _, r := range text {
-		if !unicode.IsLetter(r) && !unicode.IsDigit(r) && !unicode.Is(unicode.Mn, r) && !unicode.Is(unicode.Mc, r) {
-			gap = b.Len() > 0
-			continue
-		}
-		if gap {
-			b.WriteByte('-')
-			gap = false
-		}
-		b.WriteRune(unicode.ToLower(r))
-	}
-	if b.Len() == 0 {
-		return "section"
-	}
-	return b.String()
-}

@@ -10,7 +10,9 @@ type Kind uint8
 
 // The kinds of pages.
 const (
-	HomePage Kind = iota
+	HomePage   Kind = iota
+	GuidesPage      // all guides
+	GuidePage
 	LibraryPage
 	ModulePage
 	TypePage
@@ -37,7 +39,7 @@ type Page struct {
 	Module  *model.Module
 	Type    *model.Declaration
 	File    *model.Facts         // of a SourcePage
-	Guide   *link.Guide          // whose text the page shows: of a HomePage, where there is one
+	Guide   *link.Guide          // whose text the page shows: of a GuidePage, and of a HomePage or GuidesPage where there is one
 	Part    int                  // of several pages about one thing, from 0
 	Names   []*model.Declaration // of a UsersPage, NamesPage or DetailsPage: whom it is about
 	Letter  string               // of an IndexPage; "" on the first
@@ -62,6 +64,7 @@ type Entry struct {
 // Addresses of the pages that each site has once.
 const (
 	HomeAddress     = "index.html"
+	GuidesAddress   = "guides/index.html"
 	TreeAddress     = "modules.html"
 	IndexAddress    = "a-z/index.html"
 	LostAddress     = "404.html"

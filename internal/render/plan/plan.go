@@ -77,7 +77,7 @@ func (p *Plan) Pages() []*Page { return p.pages() }
 func (p *Plan) Letters() []*Page { return p.letters() }
 
 func (p *Plan) allPages() []*Page {
-	pages, modules := p.fixed(), p.inOrder()
+	pages, modules := append(p.fixed(), p.guidePages()...), p.inOrder()
 	var ahead errgroup.Group
 	if p.Source == FullSource {
 		ahead.Go(func() error { p.Links.FindUsers(); return nil }) // takes a while, and little else waits for it
@@ -154,6 +154,8 @@ func (p *Plan) PageAt(address string) *Page {
 	switch {
 	case strings.HasPrefix(address, "source/"):
 		return p.sources.pageAt(address)
+	case isGuideAddress(address):
+		return at(p.guidePages())
 	case folder == path.Dir(IndexAddress):
 		return at(p.letters())
 	case address == GoneAddress && len(p.Deprecated()) > 0:
@@ -187,6 +189,8 @@ func (p *Plan) Around(page *Page) (before, after *Page) {
 	switch page.Kind {
 	case DetailsPage:
 		return page.before, page.after
+	case GuidePage, GuidesPage:
+		return p.aroundGuide(page)
 	case LibraryPage, ModulePage, TypePage:
 	default:
 		return nil, nil

@@ -142,14 +142,6 @@ func TestRelative(t *testing.T) {
 	assert.Equal(t, "../../", plan.Root("a/b/c.html"))
 }
 
-func TestSlug(t *testing.T) {
-	for text, want := range map[string]string{
-		"A first plan": "a-first-plan", "設定": "設定", "Café & Bar!": "café-bar", "…": "section", "C++": "c",
-	} {
-		assert.Equal(t, want, plan.Slug(text))
-	}
-}
-
 func TestGroups(t *testing.T) {
 	p := planned(t, map[string]string{"go.mod": "module a", "t.go": `package a
 var V int

@@ -14,12 +14,15 @@ import (
 // longestSummary is how much of a first sentence a search result shows, in runes.
 const longestSummary = 100
 
-// SearchEntries yields what can be found on the site: modules and declarations
-// in reach, in the order of the reference. Nothing keeps them: a large project has
+// SearchEntries yields what can be found on the site: guides, and the modules and declarations
+// in reach in the order of the reference. Nothing keeps them: a large project has
 // more of them than one would like to hold.
 func (p *Plan) SearchEntries() iter.Seq[search.Entry] {
 	given := p.given()
 	return func(yield func(search.Entry) bool) {
+		if !p.guideEntries(yield) {
+			return
+		}
 		for _, lib := range p.Links.Project.Libraries {
 			for _, m := range p.Modules(lib.Library) {
 				if !p.moduleEntries(m, given, yield) {
@@ -176,7 +179,7 @@ func (p *Plan) entry(d *model.Declaration) search.Entry {
 func summary(nodes []prose.Node) string { return plainLine(prose.Summary(nodes)) }
 
 func plainLine(nodes []prose.Node) string {
-	text := strings.Join(strings.Fields(prose.Plain(nodes)), " ")
+	text := prose.Line(nodes)
 	if runes := []rune(text); len(runes) > longestSummary {
 		return strings.TrimSpace(string(runes[:longestSummary-1])) + "…"
 	}

@@ -150,18 +150,27 @@ func (f *Folder) inspect() error {
 	if !info.IsDir() {
 		return fmt.Errorf("%s is a file, not a folder; choose another place with --out", f.target)
 	}
-	data, err := os.ReadFile(filepath.Join(f.target, ManifestName))
-	if err == nil {
-		var m manifest
-		if json.Unmarshal(data, &m) == nil && m.Writer == "codrel" {
-			f.old[ManifestName] = true
-			for _, p := range m.Files {
-				f.old[p] = true
-			}
+	if m := manifestOf(f.target); m != nil {
+		f.old[ManifestName] = true
+		for _, p := range m.Files {
+			f.old[p] = true
 		}
 	}
 	return f.foreign()
 }
+
+// manifestOf is the manifest of a site, or nil where there is none.
+func manifestOf(target string) *manifest {
+	data, err := os.ReadFile(filepath.Join(target, ManifestName))
+	var m manifest
+	if err != nil || json.Unmarshal(data, &m) != nil || m.Writer != "codrel" {
+		return nil
+	}
+	return &m
+}
+
+// IsSite reports whether a folder is a site that was written before.
+func IsSite(target string) bool { return manifestOf(target) != nil }
 
 func (f *Folder) foreign() error {
 	refused := &ForeignError{Folder: f.target}

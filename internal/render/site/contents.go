@@ -56,6 +56,7 @@ func (v view) contents(_ context.Context, to io.Writer) error {
 	defer contentsWriters.Put(w)
 	w.v, w.out = v, w.out[:0]
 	w.raw(`<ul class="tree">`)
+	w.guides()
 	libraries := window(v.plan.Libraries(), v.page.Library, mostLibraries)
 	for _, lib := range libraries {
 		if v.page.File != nil && lib != v.page.Library {

@@ -113,7 +113,7 @@ func (w *proseWriter) gone(g *page.Gone) {
 func (v view) anchorOf(t link.Target) string {
 	forms := v.plan.Links.Overloads(t.Declaration)
 	i := slices.IndexFunc(forms, func(at model.At) bool { return at.Occurrence == t.Form })
-	if i < 0 || i >= mostOverloads {
+	if i < 0 || i >= page.MostOverloads {
 		return "" // it has no place on the plate
 	}
 	return v.formAnchors(t.Declaration, forms[:i+1])[i]

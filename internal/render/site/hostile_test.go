@@ -53,8 +53,9 @@ func TestHomographs(t *testing.T) {
 }
 
 func TestFences(t *testing.T) {
-	readme := "# Title\n\n```go\nfunc f() { return \"<x>\" } // done\n```\n\n```sh\nif x\n```\n"
+	readme := "# Title\n\n```go\nfunc f() { return \"<x>\" } // done\n```\n\n```sh\nif x\n```\n\n```unheard-of\nif x\n```\n"
 	page := mainText(pageOf(t, "package engine\n", readme, "index.html"))
 	assert.Contains(t, page, `<b>func</b> f() { <b>return</b> <u>&#34;&lt;x&gt;&#34;</u> } <i>// done</i>`)
-	assert.Contains(t, page, `<pre><code translate="no">if x`)
+	assert.Contains(t, page, `<pre><code translate="no"><b>if</b> x`, "of a language that no front end reads")
+	assert.Contains(t, page, `<pre><code translate="no">if x`, "of one that nobody knows")
 }

@@ -42,6 +42,8 @@ func (v view) crumbs() []crumb {
 		out = append(out, crumb{Text: p.Module.Path, Href: v.to(v.plan.Module(p.Module)), Name: true})
 	}
 	switch p.Kind {
+	case plan.GuidePage:
+		out = append(out, v.guideCrumbs()...)
 	case plan.TypePage:
 		out = append(out, v.typeCrumbs()...)
 	case plan.RelatedPage:
@@ -60,7 +62,7 @@ func (v view) crumbs() []crumb {
 		if !v.plan.Links.ModuleInReach(p.Module) {
 			out[len(out)-2].Href = ""
 		}
-	case plan.TreePage, plan.IndexPage, plan.LostPage, plan.GonePage, plan.UsersPage, plan.FindingsPage, plan.CoveragePage:
+	case plan.GuidesPage, plan.TreePage, plan.IndexPage, plan.LostPage, plan.GonePage, plan.UsersPage, plan.FindingsPage, plan.CoveragePage:
 		out = append(out, crumb{Text: v.pageTitle()})
 	}
 	out[len(out)-1].Href = ""

@@ -101,8 +101,8 @@ func TestProse(t *testing.T) {
 		"[file](docs/x.md#part)":          `<p><a href="https://forge.example/docs/x.md#L1">file</a></p>`,
 		"[up](../x.md) [root](/a.go)":     `<p>up <a href="source/a.go.html#L1">root</a></p>`,
 		"![alt](https://a.example/p.png)": `<p><a href="https://a.example/p.png">alt</a></p>`,
-		"## Head\n\n[there](#head)":       `<h2 id="s-head">Head</h2> <p><a href="#s-head">there</a></p>`,
-		"## Same\n\n## Same":              `<h2 id="s-same">Same</h2> <h2 id="s-same-2">Same</h2>`,
+		"## Head\n\n[there](#head)":       `<h2 id="s-head"><a href="#s-head">Head</a></h2> <p><a href="#s-head">there</a></p>`,
+		"## Same\n\n## Same":              `<h2 id="s-same"><a href="#s-same">Same</a></h2> <h2 id="s-same-2"><a href="#s-same-2">Same</a></h2>`,
 		"---":                             `<hr>`,
 		"| a |\n|---|\n| b |":             `<div class="wide" tabindex="0"><table><thead><tr><th scope="col">a</th></tr> </thead><tbody><tr><td>b</td></tr> </tbody></table>`,
 	} {

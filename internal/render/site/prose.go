@@ -8,6 +8,8 @@ import (
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/prose"
+	"codrel/internal/render/colour"
 	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 )
@@ -19,7 +21,8 @@ type proseWriter struct {
 	level int // of the page's headings that the text stands under
 	most  int // bytes of HTML
 	b     strings.Builder
-	slugs map[string]int
+	slugs prose.Slugs
+	heads []head             // of the guide that is drawn
 	about *model.Declaration // whose text this is, where the words are another's
 }
 
@@ -144,13 +147,19 @@ func (w *proseWriter) codeBlock(b *page.Block) {
 	text := w.clipped(b.Text)
 	word, _, _ := strings.Cut(strings.TrimSpace(b.Info), " ")
 	scanner, ok := w.v.fenced(strings.ToLower(word)).(lang.Scanner)
+	c := codeMarks{w: w, text: text, marks: b.Marks}
 	if !ok {
-		c := codeMarks{w: w, text: text, marks: b.Marks}
-		c.write(0, len(text), "", "")
+		at := 0
+		for _, p := range colour.Pieces(word, text) {
+			tags := markTags[colourMarks[p.Class]]
+			c.write(at, p.From, "", "")
+			c.write(p.From, p.To, tags[0], tags[1])
+			at = p.To
+		}
+		c.write(at, len(text), "", "")
 		return
 	}
 	at := int32(0)
-	c := codeMarks{w: w, text: text, marks: b.Marks}
 	for _, p := range scanner.Scan(text, nil) {
 		as, ok := pieceMarks[p.Class]
 		if !ok {
@@ -162,6 +171,9 @@ func (w *proseWriter) codeBlock(b *page.Block) {
 	}
 	c.write(int(at), len(text), "", "")
 }
+
+// colourMarks draws what another library tells apart as the front ends' own pieces are drawn.
+var colourMarks = map[colour.Class]markKind{colour.Keyword: asKeyword, colour.Remark: asComment, colour.Text: asText}
 
 // codeMarks writes code in which parts are marked.
 type codeMarks struct {
@@ -214,6 +226,12 @@ func (w *proseWriter) block(b *page.Block) {
 	case page.Heading:
 		w.heading(b)
 	case page.Code:
+		if b.Excerpt != nil {
+			w.raw(`<div class="plate excerpt"><p class="edge">`)
+			w.excerptEdge(b.Excerpt)
+			w.raw("</p>")
+			defer w.raw("</div>\n")
+		}
 		w.raw("<pre><code translate=\"no\">")
 		w.codeBlock(b)
 		w.raw("</code></pre>\n")
@@ -241,12 +259,28 @@ func (w *proseWriter) block(b *page.Block) {
 	}
 }
 
+// excerptEdge says what a piece of the source shows, and where it stands.
+func (w *proseWriter) excerptEdge(e *page.Excerpt) {
+	if e.To != nil || e.File == "" {
+		w.anchored(w.v.target(e.To), func() { w.codeText(e.Name) })
+	}
+	if e.File == "" {
+		return
+	}
+	if e.To != nil {
+		w.raw(" · ")
+	}
+	w.anchored(w.v.target(e.Source), func() {
+		w.escaped(w.v.say("file-line", "file", e.File, "line", strconv.Itoa(e.Line)))
+	})
+}
+
 func (w *proseWriter) heading(b *page.Block) {
 	level := strconv.Itoa(max(2, min(6, w.level+b.Level-1)))
 	if w.level == 0 {
 		level = "4"
 	}
-	slug := "s-" + plan.Slug(b.Text)
+	slug := "s-" + prose.Slug(b.Text)
 	if about := b.Of; about != nil {
 		if w.about != nil {
 			about = w.about
@@ -254,19 +288,25 @@ func (w *proseWriter) heading(b *page.Block) {
 		if len(w.v.page.Twins) > 0 { // their names differ by case alone
 			slug += "-" + about.Path()
 		} else {
-			slug += "-" + plan.Slug(about.Path())
+			slug += "-" + prose.Slug(about.Path())
 		}
 	}
-	if w.slugs == nil {
-		w.slugs = map[string]int{}
-	}
-	w.slugs[slug]++
-	if times := w.slugs[slug]; times > 1 {
-		slug += "-" + strconv.Itoa(times)
-	}
+	slug = w.slugs.Next(slug)
+	w.heads = append(w.heads, head{slug, b.Text, b.Level})
 	fmt.Fprintf(&w.b, `<h%s id="%s">`, level, escape(slug))
-	w.line(b.Inlines)
+	href := ""
+	if w.v.page.Guide != nil && b.Of == nil && !leads(b.Inlines) { // readers of guides want to pass its address on
+		href = "#" + slug
+	}
+	w.anchored(href, func() { w.line(b.Inlines) })
 	w.raw("</h" + level + ">\n")
+}
+
+// leads reports whether there is a link among pieces, or a place, which a link cannot hold.
+func leads(list []page.Inline) bool {
+	return slices.ContainsFunc(list, func(p page.Inline) bool {
+		return p.Kind == page.Link || p.Kind == page.Place || p.To != nil || p.Or != nil || leads(p.Children)
+	})
 }
 
 func (w *proseWriter) list(b *page.Block) {
@@ -350,8 +390,10 @@ func (w *proseWriter) piece(p *page.Inline) {
 		w.raw("<br>")
 	case page.Link:
 		w.told(p.To, w.v.target(p.To), func() { w.line(p.Children) })
-	case page.Picture:
+	case page.Picture, page.Film:
 		w.picture(p)
+	case page.Place:
+		w.raw(`<span id="s-` + escape(p.Text) + `"></span>`) // it may stand in a link
 	case page.Group:
 		w.line(p.Children)
 	default:
@@ -431,15 +473,6 @@ func (w *proseWriter) anchored(href string, inside func()) {
 	w.raw(`<a href="` + escape(href) + `">`)
 	inside()
 	w.raw("</a>")
-}
-
-// picture draws a picture of the project, or says what it shows.
-func (w *proseWriter) picture(p *page.Inline) {
-	if address, ok := w.v.images[p.Short]; ok {
-		fmt.Fprintf(&w.b, `<img src="%s" alt="%s">`, escape(w.v.to(escapedPath(address))), escape(p.Text))
-		return
-	}
-	w.escaped(p.Text)
 }
 
 // breakable escapes a name and lets it break behind "." "::" "_" "/" and

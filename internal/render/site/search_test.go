@@ -164,7 +164,7 @@ func TestSearchByKeyboard(t *testing.T) {
 	press("/")
 	assert.Equal(t, "codrel-field", value[string](t, ctx, `document.activeElement.id`), "the slash leads to the field")
 	press("assign")
-	require.Eventually(t, func() bool { return text(".hits .status") == "4 names" }, waitFor, pause, "hits are announced")
+	require.Eventually(t, func() bool { return text(".hits .status") == "7 names" }, waitFor, pause, "hits are announced")
 	press(kb.ArrowDown)
 	assert.Equal(t, "codrel-hit-0", value[string](t, ctx, `document.activeElement.getAttribute("aria-activedescendant")`))
 	assert.Equal(t, 6, value[int](t, ctx, `document.querySelectorAll('[aria-selected="true"] mark').length`), "the matched letters are marked")

@@ -89,8 +89,12 @@ func (r *searchRows) add(e *search.Entry) {
 			}
 		}
 	}
-	find(e.Name, search.Initials(e.Name))
-	find(search.InnerWords(e.Name)...)
+	if e.Kind == search.GuideKind || e.Kind == search.SectionKind { // whose name is a title
+		find(strings.Fields(e.Name)...)
+	} else {
+		find(e.Name, search.Initials(e.Name))
+		find(search.InnerWords(e.Name)...)
+	}
 	find(e.Words...)
 	find(e.Takes...)
 	find(e.Gives...)

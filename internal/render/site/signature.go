@@ -1,7 +1,6 @@
 package site
 
 import (
-	"slices"
 	"strings"
 
 	"codrel/internal/model"
@@ -60,37 +59,16 @@ func (v view) token(b *strings.Builder, t *page.Token) {
 // short is a signature for an overview.
 func (v view) short(d *model.Declaration) string { return v.maker.Short(d) }
 
-// How many differing signatures a plate shows; what is more is counted.
-const (
-	mostVariants  = 6 // of several builds
-	mostOverloads = 60
-)
-
 // formsShown are the signatures on a declaration's plate, their anchors where they are
 // overloads, and how many more there are.
 func (v view) formsShown(d *model.Declaration) (forms []model.At, anchors []string, more int) {
-	if forms = v.plan.Links.Overloads(d); forms == nil {
-		forms = d.Forms()
-		if seen := v.plan.Links.FormsInReach(d); len(forms) > 1 && len(d.Split()) > 1 {
-			forms = []model.At{seen[0].Head()}
-		}
-		more = max(0, len(forms)-mostVariants)
-		return withType(d, forms[:len(forms)-more]), nil, more
+	shown := v.maker.Signatures(d)
+	if shown.Overloads == 0 {
+		return shown.Forms, nil, shown.More
 	}
-	more = max(0, len(forms)-mostOverloads)
-	forms = forms[:len(forms)-more]
-	anchors = v.formAnchors(d, forms)
-	if all := withType(d, forms); len(all) > len(forms) {
-		return all, append(anchors, ""), more
+	anchors = v.formAnchors(d, shown.Forms[:shown.Overloads])
+	for len(anchors) < len(shown.Forms) {
+		anchors = append(anchors, "")
 	}
-	return forms, anchors, more
-}
-
-// withType adds to the forms of a callable the type that shares its name.
-func withType(d *model.Declaration, forms []model.At) []model.At {
-	typ := page.TypeForm(d)
-	if !typ.Kind.IsType() || typ.Kind == model.KindNamespace || slices.ContainsFunc(forms, func(at model.At) bool { return at.Kind.IsType() }) {
-		return forms
-	}
-	return append(slices.Clone(forms), typ)
+	return shown.Forms, anchors, shown.More
 }

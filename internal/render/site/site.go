@@ -9,29 +9,19 @@ package site
 import (
 	"bytes"
 	"context"
-	"embed"
 	"io/fs"
-	"path"
 	"sync"
 	"sync/atomic"
 
-	"github.com/tdewolff/minify/v2"
-	"github.com/tdewolff/minify/v2/css"
-	"github.com/tdewolff/minify/v2/js"
 	"golang.org/x/sync/errgroup"
 
 	"codrel/internal/lang"
 	"codrel/internal/look"
-	"codrel/internal/model"
 	"codrel/internal/parallel"
-	"codrel/internal/prose"
 	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
 )
-
-//go:embed assets
-var assets embed.FS
 
 // Options is what the site is told.
 type Options struct {
@@ -39,6 +29,7 @@ type Options struct {
 	Look      *look.Look               // nil for the plain one
 	Hidden    []string                 // names of sections of comments that are not shown
 	Report    *Report                  // for the pages that show it; nil where there are none
+	Edit      string                   // address at which a file can be changed, with {path}; "" for none
 	Source    string                   // address of a source line, with {path} and {line}; "" for none
 	Base      string                   // address that the site is served from, with "/" at the end; "" where nobody knows
 	Files     fs.FS                    // of the project, for local images of the guides
@@ -54,8 +45,13 @@ type Site struct {
 	plan    *plan.Plan
 	maker   *page.Maker
 	options Options
-	pieces  sync.Map          // of files that are being shown on several pages: *sharedPieces
-	images  map[string]string // local images of the guides: path in the project to address
+	pieces  sync.Map // of files that are being shown on several pages: *sharedPieces
+	// pictures are those, and films, that guides and fragments show and that lie in the
+	// project: by their paths, where each is on the site.
+	pictures map[string]string
+	sizes    sync.Map // of these: [2]int, as they are asked for
+	searched func() (*sink.Memory, error)
+	others   func() (*sink.Memory, error) // what else there is besides pages, pictures and the program's own files
 }
 
 func hidden(names []string) map[string]bool {
@@ -71,49 +67,23 @@ func New(p *plan.Plan, options Options) *Site {
 	if options.Look == nil {
 		options.Look = look.Plain()
 	}
-	s := &Site{plan: p, maker: &page.Maker{Links: p.Links, FrontEnds: options.FrontEnds, Texts: options.Look.Texts, Hidden: hidden(options.Hidden)}, options: options, images: map[string]string{}}
-	s.readImages()
+	s := &Site{plan: p, maker: &page.Maker{Links: p.Links, FrontEnds: options.FrontEnds, Texts: options.Look.Texts, Hidden: hidden(options.Hidden)}, options: options, pictures: map[string]string{}}
+	s.findPictures()
+	s.searched = sync.OnceValues(func() (*sink.Memory, error) { var m sink.Memory; return &m, s.writeSearch(&m) })
+	s.others = sync.OnceValues(func() (*sink.Memory, error) { var m sink.Memory; return &m, s.writeOthers(&m) })
 	return s
-}
-
-// readImages notes the local images of all guides.
-func (s *Site) readImages() {
-	for _, g := range s.plan.Links.Guides() {
-		prose.Walk(g.Body, func(n *prose.Node) bool {
-			if n.Kind == prose.Image {
-				s.localImage(g.Page, n.Target)
-			}
-			return true
-		})
-	}
-}
-
-// largestImage is the size above which a local image is not copied into the site.
-const largestImage = 8 << 20
-
-// localImage notes an image of the project that the site gets a copy of.
-func (s *Site) localImage(of *model.Page, target string) {
-	file, ok := page.LocalPath(path.Dir(of.Path), target)
-	if !ok || s.options.Files == nil || !imageFile(file) {
-		return
-	}
-	info, err := fs.Stat(s.options.Files, file)
-	if err != nil || !info.Mode().IsRegular() || info.Size() > largestImage {
-		return
-	}
-	s.images[file] = "files/" + file
 }
 
 // Write renders all pages into the sink. The error is the first of the sink or
 // of the context; pages after it are not rendered.
 func (s *Site) Write(ctx context.Context, to sink.Sink) error {
-	if err := s.copyFiles(to); err != nil {
+	if err := s.writeAssets(to); err != nil {
 		return err
 	}
-	if err := s.writeSitemap(to); err != nil {
+	if err := s.copyPictures(to); err != nil {
 		return err
 	}
-	if err := s.writeSymbols(to); err != nil {
+	if err := s.writeOthers(to); err != nil {
 		return err
 	}
 	pages := s.plan.Pages()
@@ -143,49 +113,4 @@ func (s *Site) put(ctx context.Context, page *plan.Page, to sink.Sink) error {
 		return err
 	}
 	return to.Put(page.Address, buffer.Bytes())
-}
-
-// minified are the kinds of files that are written without what only their authors need.
-var minified = func() *minify.M {
-	m := minify.New()
-	m.AddFunc(".js", js.Minify)
-	m.AddFunc(".css", css.Minify)
-	return m
-}()
-
-func (s *Site) copyFiles(to sink.Sink) error {
-	err := fs.WalkDir(assets, "assets", func(p string, e fs.DirEntry, err error) error {
-		if err != nil || e.IsDir() {
-			return err
-		}
-		data, err := assets.ReadFile(p)
-		if err != nil {
-			return err
-		}
-		if kind := path.Ext(p); kind == ".js" || kind == ".css" {
-			if data, err = minified.Bytes(kind, data); err != nil {
-				return err
-			}
-		}
-		return to.Put(p, data)
-	})
-	if err != nil {
-		return err
-	}
-	if err := s.writeLook(to); err != nil {
-		return err
-	}
-	for file, address := range s.images {
-		data, err := fs.ReadFile(s.options.Files, file)
-		if err != nil {
-			if s.options.Lost != nil {
-				s.options.Lost(file, err)
-			}
-			continue
-		}
-		if err := to.Put(address, data); err != nil {
-			return err
-		}
-	}
-	return nil
 }

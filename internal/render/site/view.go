@@ -3,7 +3,6 @@ package site
 import (
 	"cmp"
 	"net/url"
-	"path"
 	"slices"
 	"strconv"
 	"strings"
@@ -13,7 +12,6 @@ import (
 	"codrel/internal/lang"
 	"codrel/internal/link"
 	"codrel/internal/model"
-	"codrel/internal/prose"
 	"codrel/internal/render/page"
 	"codrel/internal/render/plan"
 )
@@ -34,6 +32,8 @@ func (s *Site) Page(shown *plan.Page) templ.Component {
 	switch shown.Kind {
 	case plan.HomePage:
 		return v.frame(v.homePage())
+	case plan.GuidePage, plan.GuidesPage:
+		return v.frame(v.guidePage())
 	case plan.LibraryPage:
 		return v.frame(v.libraryPage())
 	case plan.ModulePage, plan.WholePage:
@@ -110,9 +110,9 @@ func (v view) description() string {
 		return v.plan.Summary(v.page.Type)
 	case plan.ModulePage:
 		return v.plan.ModuleSummary(v.page.Module)
-	case plan.HomePage:
+	case plan.HomePage, plan.GuidePage, plan.GuidesPage:
 		if v.page.Guide != nil {
-			return prose.Plain(prose.Summary(v.page.Guide.Body))
+			return v.plan.GuideSummary(v.page.Guide)
 		}
 	}
 	return ""
@@ -183,8 +183,10 @@ func (v view) target(t *page.Target) string {
 	switch {
 	case t == nil:
 		return ""
-	case t.Heading != "":
-		return "#s-" + t.Heading
+	case t.Guide != nil && t.Heading != "":
+		return v.to(plan.Guide(t.Guide.Page) + "#s-" + t.Heading)
+	case t.Guide != nil:
+		return v.to(plan.Guide(t.Guide.Page))
 	case t.Page != "":
 		return v.to(t.Page)
 	case t.Source != nil:
@@ -314,14 +316,6 @@ func (v view) special() (paths []string) {
 	return paths
 }
 
-// guideText is the text of the guide that the page shows.
-func (v view) guideText() string {
-	w := v.proseWriter(1)
-	w.words(v.maker.GuideWords(v.page.Guide))
-	w.rest(nil)
-	return w.String()
-}
-
 // groupDoc is the comment of the group that a declaration stands in, where the
 // declaration before it stands in another.
 func (v view) groupDoc(list []*model.Declaration, i int) string {
@@ -337,14 +331,6 @@ func (v view) groupDoc(list []*model.Declaration, i int) string {
 
 // escapedPath is a path as it stands in an address: blanks and "#" are common in file names.
 func escapedPath(file string) string { return (&url.URL{Path: file}).EscapedPath() }
-
-func imageFile(file string) bool {
-	switch strings.ToLower(path.Ext(file)) {
-	case ".png", ".jpg", ".jpeg", ".gif", ".webp", ".avif", ".svg":
-		return true
-	}
-	return false
-}
 
 // plainAnchor is the anchor that a member has where its type has a page alone: on a
 // page of several types the first that has it keeps it, so that no address moves; but where

@@ -1,6 +1,7 @@
 package site
 
 import (
+	"cmp"
 	"path"
 	"strconv"
 	"strings"
@@ -8,6 +9,7 @@ import (
 	"codrel/internal/lang"
 	"codrel/internal/look"
 	"codrel/internal/model"
+	"codrel/internal/prose"
 	"codrel/internal/render/plan"
 )
 
@@ -74,6 +76,8 @@ func (v view) letters() []turn {
 // pageTitle is the heading of a page that is about no declaration.
 func (v view) pageTitle() string {
 	switch v.page.Kind {
+	case plan.GuidesPage:
+		return cmp.Or(v.page.Title, v.say("guides"))
 	case plan.TreePage:
 		return v.say("all-modules")
 	case plan.GonePage:
@@ -116,7 +120,7 @@ func (v view) libraryName() string {
 	return v.page.Library.Name
 }
 
-func groupAnchor(g plan.Group) string { return "s-all-" + plan.Slug(g.Title) }
+func groupAnchor(g plan.Group) string { return "s-all-" + prose.Slug(g.Title) }
 
 // entriesByLetter cuts a sorted list of entries where the first letter changes.
 func entriesByLetter(list []plan.Entry) [][]plan.Entry {

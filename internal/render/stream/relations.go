@@ -45,8 +45,8 @@ func relations(links *link.Index, d *model.Declaration) *Relations {
 	for _, t := range links.NamedInTests(d) {
 		out.NamedInTests = append(out.NamedInTests, Test{t.File.Path, t.Line, t.Test})
 	}
-	for _, page := range links.MentionedIn(d) {
-		out.MentionedIn = append(out.MentionedIn, page.Path)
+	for _, g := range links.MentionedIn(d) {
+		out.MentionedIn = append(out.MentionedIn, g.Page.Path)
 	}
 	if out.empty() {
 		return nil

@@ -59,6 +59,17 @@ func (w *Writer) OutsideModule(m *model.Module) {
 	w.contents(m.Top)
 }
 
+// Guide writes a guide.
+func (w *Writer) Guide(g *link.Guide) {
+	w.wrapped(0, 2, bold+clean(g.Title)+plain)
+	of := "guide"
+	if g.Part != "" {
+		of += " in " + clean(g.Part)
+	}
+	w.line(0, dim+of+", "+clean(w.options.Place(g.Page.Path))+plain)
+	w.words(w.maker.GuideWords(g))
+}
+
 // pageElsewhere writes where a page is that another project's site has.
 func (w *Writer) pageElsewhere(m *model.Module, address string) {
 	site := m.Library.Elsewhere.Site
@@ -107,12 +118,12 @@ func (w *Writer) places(d *model.Declaration) {
 }
 
 func (w *Writer) signatures(d *model.Declaration) {
-	forms := w.plan.Links.Overloads(d)
-	if forms == nil {
-		forms = []model.At{d.Speaks(model.Signature)}
-	}
+	shown := w.maker.Signatures(d)
 	w.space()
-	for i, at := range forms {
+	for i, at := range shown.Forms {
+		if c := page.Conditions(at); c != "" && shown.Overloads == 0 && len(shown.Forms) > 1 {
+			w.line(4, dim+w.look.Texts.Say("for", "conditions", clean(c))+plain)
+		}
 		text := ""
 		for _, t := range w.maker.Signature(d, at) {
 			piece := codeText(t.Text)
@@ -122,11 +133,17 @@ func (w *Writer) signatures(d *model.Declaration) {
 			text += piece
 		}
 		for k, line := range strings.Split(text, "\n") {
-			if len(forms) > 1 && k == 0 {
+			if i < shown.Overloads && k == 0 {
 				line = dim + strconv.Itoa(i+1) + plain + " " + line
 			}
 			w.line(4, line)
 		}
+	}
+	switch {
+	case shown.More > 0 && shown.Overloads > 0:
+		w.line(4, dim+w.look.Texts.Say("more-overloads", "n", strconv.Itoa(shown.More))+plain)
+	case shown.More > 0:
+		w.line(4, dim+w.look.Texts.Say("more-forms", "n", strconv.Itoa(shown.More))+plain)
 	}
 }
 

@@ -1,5 +1,5 @@
-// Package terminal owns the form that the reference has in a terminal: one declaration, module
-// or file as wrapped lines of text.
+// Package terminal owns the form that the reference has in a terminal: one declaration, module,
+// file or guide as wrapped lines of text.
 //
 // What there is to say comes from the packages that own it; this one decides how lines break and
 // what is bold. It knows neither where the lines go nor how names are asked for.

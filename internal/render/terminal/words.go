@@ -3,6 +3,7 @@ package terminal
 import (
 	"strconv"
 	"strings"
+	"unicode"
 
 	"codrel/internal/prose"
 	"codrel/internal/render/page"
@@ -62,6 +63,9 @@ func (w *Writer) block(indent int, b *page.Block) {
 	case page.Heading:
 		w.wrapped(indent, 0, bold+inlines(b.Inlines)+plain)
 	case page.Code:
+		if e := b.Excerpt; e != nil && e.File != "" {
+			w.line(indent+4, dim+clean(e.Name)+", "+clean(w.options.Place(e.File))+":"+strconv.Itoa(e.Line)+plain)
+		}
 		for line := range strings.SplitSeq(strings.TrimRight(codeText(b.Text), "\n"), "\n") {
 			w.line(indent+4, line)
 		}
@@ -127,7 +131,7 @@ func (w *Writer) table(indent int, b *page.Block) {
 			widths[k] = max(widths[k], length(text))
 		}
 	}
-	total := indent
+	total := indent - 2
 	for _, width := range widths {
 		total += width + 2
 	}
@@ -174,7 +178,13 @@ func inlines(list []page.Inline) string {
 			}
 		case page.Break:
 			b.WriteString(hard)
-		case page.Picture:
+		case page.Place:
+			b.WriteString(inlines(in.Children))
+		case page.Superscript:
+			b.WriteString(raised(prose.Superscript, in, list[i+1:]))
+		case page.Subscript:
+			b.WriteString(raised(prose.Subscript, in, list[i+1:]))
+		case page.Picture, page.Film:
 			b.WriteString("[" + clean(in.Text) + inlines(in.Children) + "]")
 		default:
 			inside := inlines(in.Children)
@@ -185,6 +195,30 @@ func inlines(list []page.Inline) string {
 		}
 	}
 	return b.String()
+}
+
+// raised is a power or an index, apart from a letter that follows it.
+func raised(kind prose.Kind, in *page.Inline, rest []page.Inline) string {
+	text := prose.Raised(kind, clean(in.Text)+inlines(in.Children))
+	if strings.HasPrefix(text, "^") || strings.HasPrefix(text, "_") {
+		if unicode.IsLetter(first(rest)) {
+			text += " "
+		}
+	}
+	return text
+}
+
+// first is the first rune of what stands in a line, or 0.
+func first(list []page.Inline) rune {
+	for i := range list {
+		for _, r := range list[i].Text {
+			return r
+		}
+		if r := first(list[i].Children); r != 0 {
+			return r
+		}
+	}
+	return 0
 }
 
 // part writes a named section of a comment.

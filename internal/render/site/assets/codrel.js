@@ -12,7 +12,7 @@
 
   /* What is said, unless the site has texts of its own */
   var texts = {
-    "find": "Search names", "found": "Search results", "slash": "press / to search", "scheme": "Scheme: {scheme}", "auto": "auto", "light": "light", "dark": "dark",
+    "find": "Search", "found": "Search results", "slash": "press / to search", "scheme": "Scheme: {scheme}", "auto": "auto", "light": "light", "dark": "dark",
     "deprecated": "deprecated", "in-module": "in {module}", "not-loaded": "The search data could not be loaded; the A to Z list has every name.",
     "not-found": "Nothing found for “{query}” among {n} names.", "nearest": "Nearest: {names}.", "name.one": "1 name", "name.many": "{n} names",
     "copy": "Copy", "copied": "Copied", "copy-marked": "Selected: copy it with the keyboard"
@@ -37,7 +37,7 @@
     var out = [], c = Array.from(name);
     for (var i = 0; i < c.length; i++) {
       var up = isUpper(c[i]);
-      if (i === 0 || up && !isUpper(c[i - 1]) || up && isLower(c[i + 1]) || isDigit(c[i]) && !isDigit(c[i - 1]) || c[i] !== "_" && c[i - 1] === "_") { out.push(i); }
+      if (i === 0 || up && !isUpper(c[i - 1]) || up && isLower(c[i + 1]) || isDigit(c[i]) && !isDigit(c[i - 1]) || !/[_ ]/.test(c[i]) && /[_ ]/.test(c[i - 1])) { out.push(i); }
     }
     return out;
   }
@@ -49,7 +49,7 @@
       if (j === want.length) { return true; }
       if (failed[i + " " + j]) { return false; }
       var w = want[j].toLowerCase(), capital = isUpper(want[j]) && j > 0;
-      if (i < low.length && low[i] === w && (!capital || begin.indexOf(i) >= 0) && along(i + 1, j + 1)) { return true; }
+      if (i < low.length && low[i] === w && (!capital || begin.includes(i)) && along(i + 1, j + 1)) { return true; }
       for (var k = i + 1; k < low.length && j > 0; k++) {
         if (begin.indexOf(k) >= 0 && low[k] === w && along(k + 1, j + 1)) { return true; }
       }
@@ -79,6 +79,7 @@
   function summaryWords(text) {
     return text.toLowerCase().split(/[^\p{L}\p{Nd}]+/u).filter(function (w) { return Array.from(w).length >= 4 && !common[w]; });
   }
+  function isText(e) { return /^guide/.test(e.kind); }
   function anyStarts(list, start) { return list.some(function (w) { return w.toLowerCase().indexOf(start) === 0; }); }
 
   /* Queries */
@@ -103,7 +104,7 @@
     if (name.indexOf(low) === 0) { return innerCapital(term) ? 4 : 2; }
     var letters = Array.from(name);
     if (starts(e.name).some(function (s) { return s > 0 && letters.slice(s).join("").indexOf(low) === 0; })) { return 4; }
-    if (anyStarts(e.words, low)) { return 5; }
+    if (anyStarts(e.words, low)) { return isText(e) ? 6 : 5; }
     if (n >= 4 && anyStarts(summaryWords(e.summary), low)) { return 6; }
     return NONE;
   }
@@ -127,15 +128,16 @@
       if (q["in"] && !within(e, module, q["in"])) { return false; }
       if (!q.qualifier.length) { return true; }
       var path = (module + "." + e.scope).toLowerCase().split(/[.\/]+/).filter(Boolean).slice(-q.qualifier.length);
-      return path.length === q.qualifier.length && q.qualifier.every(function (w, i) { return path[i].indexOf(w) === 0; });
+      return path.length === q.qualifier.length && q.qualifier.every(function (w, i) { return path[i].indexOf(w) === 0; }) ||
+        isText(e) && q.qualifier.every(function (w) { return anyStarts(e.name.split(" ").concat(e.words), w); });
     })[0];
   }
   function match(e, q, slips) {
-    if (q.kind && e.kind.indexOf(q.kind) !== 0 || !placed(e, q) ||
+    if (q.kind && e.kind.indexOf(q.kind) !== 0 || placed(e, q) == null ||
         q.takes && !anyStarts(e.takes, q.takes) || q.gives && !anyStarts(e.gives, q.gives)) { return NONE; }
     return q.name ? matchName(e, q.name, slips) : 2;
   }
-  var ranks = { module: 0, "function": 2, macro: 2, method: 3, constructor: 3, operator: 3, property: 3, constant: 4, variable: 4, "enum-member": 4, field: 5 };
+  var ranks = { module: 0, "function": 2, macro: 2, method: 3, constructor: 3, operator: 3, property: 3, constant: 4, variable: 4, guide: 4, "enum-member": 4, field: 5, "guide-section": 5 };
   function rank(kind) { return ranks.hasOwnProperty(kind) ? ranks[kind] : 1; }
   function word(a, b) { return a < b ? -1 : a > b ? 1 : 0; }
   function last(h) { return h.entry.deprecated && h.klass > 1 ? 1 : 0; }
@@ -155,10 +157,14 @@
     if (good < 5 && q.name) {
       var seen = hits.map(function (h) { return h.entry; });
       entries.forEach(function (e) {
-        if (seen.indexOf(e) < 0 && match(e, q, true) === 7) { hits.push({ entry: e, klass: 7, slips: distance(q.name.toLowerCase(), e.name.toLowerCase(), 3) }); }
+        if (!seen.includes(e) && match(e, q, true) === 7) { hits.push({ entry: e, klass: 7, slips: distance(q.name.toLowerCase(), e.name.toLowerCase(), 3) }); }
       });
     }
-    return hits.sort(compare).slice(0, limit);
+    var shown = {};
+    return hits.sort(compare).filter(function (h) {
+      var key = isText(h.entry) ? h.entry.address + h.entry.name : "";
+      return !key || !shown[key] && (shown[key] = true);
+    }).slice(0, limit);
   }
 
   function nearest(entries, q) {
@@ -245,7 +251,7 @@
       var entries = [], seen = {};
       names.forEach(function (n) {
         (loaded[n] || []).forEach(function (e) {
-          var key = e.address + " " + e.name + " " + e.module;
+          var key = [e.address, e.name, e.module, e.words[0]] + "";
           if (!seen[key]) { seen[key] = true; entries.push(e); }
         });
       });
@@ -265,11 +271,11 @@
     if (text) { e.textContent = text; }
     return e;
   }
-  function marked(name, q) {
-    var out = make("code", { translate: "no" }), low = name.toLowerCase(), want = Array.from((q.name || "").toLowerCase());
+  function marked(e, q) {
+    var name = e.name, out = isText(e) ? make("span", {}) : make("code", { translate: "no" }), low = name.toLowerCase(), want = Array.from((q.name || "").toLowerCase());
     var at = low.indexOf(want.join("")), letters = Array.from(name), begin = starts(name), j = 0;
     letters.forEach(function (c, i) {
-      var hit = at >= 0 ? want.length > 0 && i >= at && i < at + want.length : j < want.length && c.toLowerCase() === want[j] && (j > 0 && i > 0 && letters[i - 1].toLowerCase() === want[j - 1] || begin.indexOf(i) >= 0);
+      var hit = at >= 0 ? want.length > 0 && i >= at && i < at + want.length : j < want.length && c.toLowerCase() === want[j] && (j > 0 && i > 0 && letters[i - 1].toLowerCase() === want[j - 1] || begin.includes(i));
       if (hit && at < 0) { j++; }
       out.appendChild(hit ? make("mark", {}, c) : document.createTextNode(c));
     });
@@ -289,6 +295,7 @@
   function copyButtons() {
     document.querySelectorAll(".prose pre, .plate").forEach(function (pre) {
       var button = make("button", { type: "button", "class": "copy" }, say("copy")), holder = pre;
+      if (pre.matches(".plate pre")) { return; }
       if (pre.tagName === "PRE") {
         holder = make("div", { "class": "copied" });
         pre.parentNode.insertBefore(holder, pre);
@@ -318,10 +325,14 @@
       if (line.tagName === "LI" && event.clientX - line.getBoundingClientRect().left < parseFloat(getComputedStyle(line).paddingLeft)) { location.hash = line.id; }
     });
   }
-  function start() {
-    showPlace();
+  function dress() {
     copyButtons();
     lineNumbers();
+  }
+  addEventListener("codrel", dress); // the text was put in anew
+  function start() {
+    showPlace();
+    dress();
     var head = document.querySelector(".head");
     var button = make("button", { type: "button", "class": "scheme" });
     function label() { button.textContent = say("scheme", { scheme: say(scheme()) }); }
@@ -346,7 +357,7 @@
     var hits = [], chosen = -1, came = null, asked = "";
     function choose(i) {
       chosen = i;
-      Array.prototype.forEach.call(list.children, function (li, k) { li.setAttribute("aria-selected", k === i ? "true" : "false"); });
+      Array.from(list.children).forEach(function (li, k) { li.setAttribute("aria-selected", k === i ? "true" : "false"); });
       if (i >= 0) { field.setAttribute("aria-activedescendant", "codrel-hit-" + i); list.children[i].scrollIntoView({ block: "nearest" }); } else { field.removeAttribute("aria-activedescendant"); }
     }
     function show(found, q, text, near) {
@@ -354,12 +365,12 @@
       list.textContent = "";
       hits = found || [];
       hits.forEach(function (h, i) {
-        var e = h.entry, li = make("li", { id: "codrel-hit-" + i, role: "option", "aria-selected": "false" }), a = make("span", { "class": "name" });
+        var e = h.entry, at = placed(e, q), li = make("li", { id: "codrel-hit-" + i, role: "option", "aria-selected": "false" }), a = make("span", { "class": "name" });
         if (e.scope) { a.appendChild(make("code", { translate: "no", "class": "scope" }, e.scope + ".")); }
-        a.appendChild(marked(e.name, q));
+        a.appendChild(marked(e, q));
         if (e.deprecated) { a.className = "name gone"; }
         li.appendChild(a);
-        li.appendChild(make("span", { "class": "place" }, " " + e.kind.replace("-", " ") + (e.deprecated ? ", " + say("deprecated") + "," : "") + " " + (e.kind === "module" ? e.module : say("in-module", { module: placed(e, q) }))));
+        li.appendChild(make("span", { "class": "place" }, " " + e.kind.replace("-", " ") + (e.deprecated ? ", " + say("deprecated") + "," : "") + " " + (e.kind === "module" || !at ? e.module : say("in-module", { module: at }))));
         if (e.summary) { li.appendChild(make("span", { "class": "summary" }, e.summary)); }
         li.addEventListener("mouseup", function (event) {
           if (event.button === 1 || event.ctrlKey || event.metaKey) { window.open(e.address, "_blank", "noopener"); } else if (event.button === 0) { location.href = e.address; }
