@@ -1,6 +1,7 @@
 package lexing
 
 import (
+	"maps"
 	"slices"
 	"sort"
 	"strings"
@@ -11,6 +12,7 @@ import (
 // Branches are the pieces of a text that a preprocessor takes along under conditions.
 type Branches struct {
 	pieces []conditional // in the order of where they begin
+	off    []source.Span // those that are not read, in order and without overlap
 }
 
 // conditional is a piece of a text that is there under a condition.
@@ -35,9 +37,26 @@ func (b *Branches) At(offset int32) (conditions []string) {
 	return conditions
 }
 
+// Off reports whether what stands at an offset is in a branch that is not read.
+func (b *Branches) Off(offset int32) bool {
+	i := sort.Search(len(b.off), func(i int) bool { return b.off[i].End > offset })
+	return i < len(b.off) && b.off[i].Start <= offset
+}
+
 // nest finds what each piece stands in.
 func (b *Branches) nest() {
 	sort.SliceStable(b.pieces, func(i, j int) bool { return b.pieces[i].span.Start < b.pieces[j].span.Start })
+	sort.Slice(b.off, func(i, j int) bool { return b.off[i].Start < b.off[j].Start })
+	n := 0
+	for _, span := range b.off { // one may stand in another
+		if n > 0 && span.Start < b.off[n-1].End {
+			b.off[n-1].End = max(b.off[n-1].End, span.End)
+			continue
+		}
+		b.off[n] = span
+		n++
+	}
+	b.off = b.off[:n]
 	around := -1
 	for i := range b.pieces {
 		for around >= 0 && b.pieces[around].span.End <= b.pieces[i].span.Start {
@@ -71,7 +90,9 @@ type settling struct {
 	open    []group
 	dropped []int // how many ranges of dropped tokens begin at an index, less those that end
 	assumed map[string]bool
-	rather  string // the word of branches that are preferred
+	lists   int                    // how many brackets of lists are open
+	ends    func(word string) bool // see [Shape]
+	rather  string                 // the word of branches that are preferred
 	out     Branches
 }
 
@@ -80,7 +101,8 @@ type settling struct {
 // declarations, all are read. Else a group has but one that is: two heads of a type share its
 // body. That is the first, or the first that has a word, such as "public", and it stays the same
 // for the same condition.
-func (s *Stream) Settle(text, rather string) Branches {
+// What the shape assumes of conditions is so from the beginning.
+func (s *Stream) Settle(text string, shape *Shape) Branches {
 	found := false
 	for i := range s.Tokens {
 		if found = s.Tokens[i].Kind == Directive; found {
@@ -90,16 +112,20 @@ func (s *Stream) Settle(text, rather string) Branches {
 	if !found {
 		return Branches{}
 	}
-	d := settling{Stream: s, text: text, rather: rather, dropped: make([]int, len(s.Tokens)+1), assumed: map[string]bool{}}
+	d := settling{Stream: s, text: text, rather: shape.Rather, ends: shape.Ends, dropped: make([]int, len(s.Tokens)+1), assumed: maps.Clone(shape.Assume)}
+	if d.assumed == nil {
+		d.assumed = map[string]bool{}
+	}
 	last := -1
 	for i := range s.Tokens {
 		switch t := &s.Tokens[i]; {
 		case t.Kind == Directive:
 			d.directive(i, last)
-		case len(d.open) > 0:
-			d.count(i)
-			last = i
 		default:
+			d.round(t)
+			if len(d.open) > 0 {
+				d.count(i)
+			}
 			last = i
 		}
 	}
@@ -109,6 +135,21 @@ func (s *Stream) Settle(text, rather string) Branches {
 	d.out.nest()
 	d.pairAnew()
 	return d.out
+}
+
+// round counts the brackets of lists that are open.
+func (d *settling) round(t *Token) {
+	if t.Kind != Mark || t.To != t.From+1 {
+		return
+	}
+	switch d.text[t.From] {
+	case '(':
+		d.lists++
+	case ')':
+		d.lists = max(0, d.lists-1)
+	case '{', '}':
+		d.lists = 0
+	}
 }
 
 // directive takes a line to the preprocessor. last is the token before it.
@@ -128,7 +169,7 @@ func (d *settling) directive(i, last int) {
 		if word == "ifndef" {
 			rest = negated(rest)
 		}
-		d.open = append(d.open, group{plain: last < 0 || d.endsWhole(last)})
+		d.open = append(d.open, group{plain: last < 0 || d.lists == 0 && d.endsWhole(last)})
 		d.begin(rest, i)
 	case "elif", "else":
 		if len(d.open) == 0 {
@@ -208,6 +249,9 @@ func (d *settling) count(i int) {
 // token.
 func (d *settling) endsWhole(i int) bool {
 	t := &d.Tokens[i]
+	if t.Kind == Word && d.ends != nil {
+		return d.ends(d.text[t.From:t.To])
+	}
 	return t.Kind == Mark && strings.IndexByte(";{}],", d.text[t.From]) >= 0
 }
 
@@ -222,8 +266,12 @@ func (d *settling) end(i int, at int32) {
 		b := &g.branches[k]
 		whole = whole && b.depth == 0 && b.least == 0 && (b.last < 0 || len(g.branches) == 1 || d.endsWhole(b.last))
 	}
+	empty := true // nothing but lines to the preprocessor
+	for k := range g.branches {
+		empty = empty && g.branches[k].last < 0
+	}
 	last, depth, least := -1, 0, 0
-	if whole {
+	if whole || empty {
 		for k := range g.branches {
 			b := &g.branches[k]
 			if b.when != "" {
@@ -239,6 +287,7 @@ func (d *settling) end(i int, at int32) {
 			} else {
 				d.dropped[b.from]++
 				d.dropped[b.to]--
+				d.out.off = append(d.out.off, b.span)
 			}
 		}
 	}

@@ -14,7 +14,7 @@ import (
 func settled(text string) (tokens string, sound bool) {
 	var s lexing.Stream
 	csharp.Lex(text, &s)
-	branches := s.Settle(text, "public")
+	branches := s.Settle(text, &lexing.Shape{Rather: "public"})
 	var all []string
 	for _, t := range s.Tokens {
 		word := text[t.From:t.To]
@@ -93,7 +93,7 @@ func TestManyBranches(t *testing.T) {
 	} {
 		var s lexing.Stream
 		csharp.Lex(text, &s)
-		branches := s.Settle(text, "public")
+		branches := s.Settle(text, &lexing.Shape{Rather: "public"})
 		for i := 0; i < len(text); i += len(text) / 1000 {
 			assert.LessOrEqual(t, len(branches.At(int32(i))), 16)
 		}

@@ -17,6 +17,8 @@ type CodeUses struct {
 	Keyword func(word string) bool
 	// Arrow stands behind the parameters of a function without a name.
 	Arrow string
+	// Path stands between the parts of a name, beside a dot; "" where nothing else does.
+	Path string
 	// Self is the word for the object at hand.
 	Self string
 	// Labels are words behind which a name is one of a type that is not written there, as
@@ -114,7 +116,9 @@ func (w *codeWalk) open(i int) {
 	if n := len(w.in); n > 0 && w.in[n-1].o != nil {
 		switch in := &w.in[n-1]; {
 		case !in.o.Kind.IsType():
-			w.bodies = append(w.bodies, source.Span{Start: t.From, End: end})
+			if n := len(w.bodies); n == 0 || w.bodies[n-1].End <= t.From { // else it is a part of one
+				w.bodies = append(w.bodies, source.Span{Start: t.From, End: end})
+			}
 		case !in.body:
 			in.body = true // its members see what its head declares
 			return
@@ -147,7 +151,7 @@ func (w *codeWalk) word(i int) int {
 		return i + 1
 	}
 	end := i
-	for w.Is(end+1, '.') && w.Word(end+2) != "" && !w.Keyword(w.Word(end+2)) {
+	for w.joins(end+1) && w.Word(end+2) != "" && !w.Keyword(w.Word(end+2)) {
 		end += 2
 	}
 	from, to := w.Tokens[i].From, w.Tokens[end].To
@@ -157,6 +161,11 @@ func (w *codeWalk) word(i int) int {
 		w.names.Mention(int(from), int(w.Tokens[i].To))
 	}
 	return end + 1
+}
+
+// joins reports whether a mark stands between the parts of a name.
+func (w *codeWalk) joins(i int) bool {
+	return w.Is(i, '.') || w.Path != "" && w.IsMark(i, w.Path)
 }
 
 // typed reports whether a word that is mostly one of the language stands for a type here:

@@ -15,6 +15,13 @@ type Shape struct {
 	Directive byte
 	// Aside are the words of such lines that decide nothing of what is read: they make no token.
 	Aside map[string]bool
+	// Off are the conditions under which no compiler reads what such lines enclose.
+	Off map[string]bool
+	// Assume says of conditions whether they hold, where only one branch can be read.
+	Assume map[string]bool
+	// Ends reports whether a declaration may end with a word, as with a macro that stands for
+	// one; nil where it never does.
+	Ends func(word string) bool
 	// Rather is a word of the head that is taken where branches of such lines give a body
 	// several (see [Stream.Settle]); "" where the first one is.
 	Rather string

@@ -239,7 +239,40 @@ func (l *shaped) directive() {
 	if !aside {
 		l.Add(Directive, from, end)
 	}
-	l.at = end
+	if l.at = end; l.Off != nil && l.text[begin:word] == "if" && l.Off[strings.TrimSpace(l.text[word:end])] {
+		l.at = l.offEnd(end)
+	}
+}
+
+// offEnd is the offset of the line that ends a branch that nobody reads, or of the end.
+func (l *shaped) offEnd(at int) int {
+	for depth := 1; at < len(l.text); {
+		at = min(EndOfLine(l.text, at)+1, len(l.text))
+		begin := at
+		for begin < len(l.text) && (l.text[begin] == ' ' || l.text[begin] == '\t') {
+			begin++
+		}
+		if begin == len(l.text) || l.text[begin] != l.Directive {
+			continue
+		}
+		word := begin + 1
+		for word < len(l.text) && (l.text[word] == ' ' || l.text[word] == '\t') {
+			word++
+		}
+		switch rest := l.text[word:]; {
+		case strings.HasPrefix(rest, "if"):
+			depth++
+		case strings.HasPrefix(rest, "endif"):
+			depth--
+			if depth == 0 {
+				l.mid = false
+				return begin
+			}
+		case strings.HasPrefix(rest, "el") && depth == 1:
+			return begin
+		}
+	}
+	return len(l.text)
 }
 
 // plainString is the offset behind the string without holes that begins at an offset and

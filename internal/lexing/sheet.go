@@ -14,6 +14,7 @@ type Sheet struct {
 	Facts    *model.Facts
 	Arena    *Arena
 	Branches Branches
+	Lines    []Token // to the preprocessor, in the order of the text
 	stream   *Stream
 	language string // its name
 	unclosed int    // where something begins that never ends, or -1
@@ -27,7 +28,12 @@ func OpenSheet(facts *model.Facts, shape *Shape, language string) (s Sheet, back
 	s = Sheet{Facts: facts, Arena: NewArena(facts.Text), stream: stream, language: language}
 	s.unclosed = shape.Lex(facts.Text, stream)
 	if shape.Directive != 0 {
-		s.Branches = stream.Settle(facts.Text, shape.Rather)
+		for _, t := range stream.Tokens {
+			if t.Kind == Directive {
+				s.Lines = append(s.Lines, t)
+			}
+		}
+		s.Branches = stream.Settle(facts.Text, shape)
 	}
 	s.Cursor = stream.Look(facts.Text)
 	return s, back
