@@ -209,7 +209,7 @@ func (p *Pass) phantomsOf(c *described) {
 		if slices.ContainsFunc(decorators(), func(text string) bool { return mentions(text, name) }) || p.isMarked(c.d, name) {
 			return // what is put around the function may well take it
 		}
-		if isPlaceholder(e.Text) || mentions(c.ownSignature(), name) || ofResult(c.text) {
+		if isTypeParameter(c.d, name) || isPlaceholder(e.Text) || mentions(c.ownSignature(), name) || ofResult(c.text) {
 			return
 		}
 		f := finding.Finding{
@@ -221,6 +221,14 @@ func (p *Pass) phantomsOf(c *described) {
 			f.Arguments = append(f.Arguments, argument("near", near))
 		}
 		p.report(c.d, f)
+	})
+}
+
+// isTypeParameter reports whether a declaration has a type parameter of a name: some describe
+// these with the others.
+func isTypeParameter(d *model.Declaration, name string) bool {
+	return slices.ContainsFunc(d.Occurrences, func(at model.At) bool {
+		return slices.ContainsFunc(at.TypeParams(), func(p model.Param) bool { return p.Name == name })
 	})
 }
 

@@ -49,6 +49,7 @@ var dialects = map[string]Dialect{
 	"docstring": {Parse: docstring.Parse, MayTake: docstring.MayTake},
 	"blocktags": {Parse: blocktags.Parse, MayTake: blocktags.MayTake},
 	"nametags":  {Parse: blocktags.ParseNamed, MayTake: blocktags.MayTake},
+	"marktags":  {Parse: blocktags.ParseMarked, MayTake: blocktags.MayTakeMarked},
 	"htmltags":  {Parse: htmltags.Parse, MayTake: htmltags.MayTake},
 	"xmltags":   {xmltags.Parse, xmltags.MayTake, xmltags.Select},
 }

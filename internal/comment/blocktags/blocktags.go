@@ -1,5 +1,6 @@
-// Package blocktags reads the doc comments of JavaScript and TypeScript, and those of Java in
-// Markdown: Markdown with block tags ("@param {number} depth - How deep.") and inline links.
+// Package blocktags reads the doc comments of JavaScript and TypeScript, those of Java in
+// Markdown, and those of C and C++: Markdown with block tags ("@param {number} depth - How
+// deep.") and inline links.
 //
 // It turns text into the prose tree and named sections and resolves nothing.
 package blocktags
@@ -66,6 +67,8 @@ type parser struct {
 	own         prose.Vocabulary
 	definitions string // lines of Markdown that say where links lead
 	brackets    bool   // names in brackets are links, see [ParseNamed]
+	marked      bool   // words behind signs stand in running text, see [ParseMarked]
+	listed      bool   // the list at the end of the body is made of words for its entries
 }
 
 // line is one line: its text, and where that stands in the file.
@@ -468,7 +471,7 @@ func (p *parser) example(first line, lines []line) []prose.Node {
 func (p *parser) repeated() {
 	seen := map[string]bool{}
 	for _, part := range p.out.Parts {
-		if part.Kind == prose.Results && len(part.Entries) > 1 {
+		if part.Kind == prose.Results && len(part.Entries) > 1 && part.Entries[1].Name == "" {
 			p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.RepeatedSection, Span: part.Entries[1].Span, Text: "the result"})
 		}
 		if part.Kind != prose.Parameters && part.Kind != prose.Fields && part.Kind != prose.TypeParameters {

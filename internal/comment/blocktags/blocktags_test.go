@@ -22,6 +22,25 @@ func FuzzParse(f *testing.F) { commenttest.Fuzz(f, fixture, parse) }
 
 func BenchmarkParse(b *testing.B) { commenttest.Benchmark(b, fixture, parse) }
 
+const marked = "testdata/marked.txt"
+
+func parseMarked(doc *model.Doc) *prose.Sections { return blocktags.ParseMarked(doc, nil) }
+
+func TestMarked(t *testing.T) { commenttest.Fixture(t, marked, parseMarked) }
+
+func FuzzParseMarked(f *testing.F) { commenttest.Fuzz(f, marked, parseMarked) }
+
+func BenchmarkParseMarked(b *testing.B) { commenttest.Benchmark(b, marked, parseMarked) }
+
+func TestMarkedHostile(t *testing.T) {
+	for _, piece := range []string{
+		"\\ref ", "\\ref a \"", "\\link a ", "@code\n", "@endcode\n", "@f$a", "\\f[\n", "\\param[in a\n", "@param a,", "\\c ", "#a", "%a", "_a", "<a", "\\cond\n", "\\li a\n", "\\par a\n", "\\section a b\n", "\\retval a\n", "\\copydoc a", "@", "\\", "`", "\\verbatim a\n", "@parm\n\n",
+	} {
+		text := strings.Repeat(piece, 20_000)
+		commenttest.Valid(t, text, parseMarked(commenttest.DocOf(text)))
+	}
+}
+
 func TestSpans(t *testing.T) {
 	text := "Text {@link Plan.free} and *more*.\n@param {Quay} at - Where *exactly*."
 	sections := blocktags.Parse(commenttest.DocOf(text), nil)

@@ -15,3 +15,7 @@ func TestGrowth(t *testing.T) {
 func TestGrowthOfNames(t *testing.T) {
 	growth.Comments(t, fixture, func(text string) { blocktags.ParseNamed(commenttest.DocOf(text), nil) })
 }
+
+func TestGrowthOfMarked(t *testing.T) {
+	growth.Comments(t, marked, func(text string) { parseMarked(commenttest.DocOf(text)) })
+}

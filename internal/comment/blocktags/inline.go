@@ -62,8 +62,12 @@ func (p *parser) markdown(lines []line) []prose.Node {
 		if i > 0 {
 			m.put("\n", l.at, true)
 		}
+		if p.marked && !fenced[i] {
+			p.markedInline(&m, l)
+			continue
+		}
 		if fenced[i] || !strings.Contains(l.text, "{@") {
-			m.put(l.text, l.at, false)
+			m.put(l.text, l.at, p.marked && fenceAt(l.text).size > 0) // a fence may stand for a word
 			continue
 		}
 		i += p.inlineTags(&m, lines[i:])

@@ -92,9 +92,12 @@ func (p *parser) meaning(word string) (meaning, bool) {
 }
 
 // nearTag is the known word that was probably meant, with its sign.
-func nearTag(word string) string {
-	list := make([]string, 0, len(vocabulary))
-	for w := range vocabulary {
+func nearTag(word string) string { return nearOf(word, vocabulary) }
+
+// nearOf is the word of a list that was probably meant, with its sign.
+func nearOf(word string, words map[string]meaning) string {
+	list := make([]string, 0, len(words))
+	for w := range words {
 		list = append(list, w)
 	}
 	slices.Sort(list)
