@@ -25,7 +25,7 @@ func (r *run) readText(file discover.File, data []byte) (facts *model.Facts, fau
 			}}
 		}
 	}()
-	return file.End.Read(lang.File{Path: file.Path, Text: source.Decode(data), Deep: r.options.Inside || discover.IsTest(file), Other: r.other}), nil
+	return file.End.Read(lang.File{Path: file.Path, Text: source.Decode(data), Deep: r.options.Inside || discover.IsTest(file), Other: r.other, Macros: file.Macros, Plain: file.Plain}), nil
 }
 
 // panicked is the place in Codrel's own source at which a panic came up that is being

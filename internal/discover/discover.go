@@ -47,7 +47,9 @@ type Library struct {
 // File is one file to read.
 type File struct {
 	source.Entry
-	End lang.FrontEnd
+	End    lang.FrontEnd
+	Macros map[string]string // what words of it stand for, by the settings
+	Plain  bool              // any comments before declarations speak of them
 }
 
 // Problem is a path that could not be looked at.
@@ -122,9 +124,9 @@ func (s *search) sort(entries []source.Entry) {
 	for _, e := range entries {
 		s.mark(e.Path)
 		if end := s.forced(e.Path); end != nil {
-			s.put(File{e, end})
+			s.put(File{Entry: e, End: end})
 		} else if end := s.owners.of(e); end != nil {
-			s.put(File{e, end})
+			s.put(File{Entry: e, End: end})
 		}
 	}
 }
@@ -153,6 +155,7 @@ func (s *search) put(f File) {
 	}
 	family := inner.familyOf(f.End)
 	if !inner.skips(f.Path) && !family.ignores(inner, f.Path) {
+		f.Macros, f.Plain = inner.read.Macros, inner.read.Plain
 		family.files = append(family.files, f)
 	}
 }

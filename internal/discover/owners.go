@@ -106,7 +106,7 @@ func (o *owners) recognized(e source.Entry, ends []lang.FrontEnd) (best lang.Fro
 }
 
 // headSize is how much of a file is looked at to find out what it is, in bytes.
-const headSize = 16 << 10
+const headSize = 64 << 10
 
 // head is how a file begins; nothing where it cannot be read, which whoever reads it says.
 func (o *owners) head(file string) []byte {

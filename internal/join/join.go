@@ -36,7 +36,7 @@ func Library(lib *model.Contents, end lang.FrontEnd) {
 	isEntry := func(m *model.Module) bool { _, ok := lib.Entry(m.Path); return ok }
 	entered := slices.ContainsFunc(code, isEntry) // else they are made of what is not here
 	each(append(slices.Clone(code), tests...), func(m *model.Module) {
-		kept := moduler != nil && moduler.InternalModule(m.Path) || entered && !isEntry(m)
+		kept := moduler != nil && moduler.InternalModule(m.Path) || entered && !isEntry(m) || placed.keeps(m)
 		m.Internal = kept && !open(lib.Library, m)
 		declare(m, placed)
 	})
@@ -87,6 +87,19 @@ func (p placement) of(m *model.Module, f *model.Facts, top int32) bool {
 		return slices.Contains(m.Files, f)
 	}
 	return other == m.Path
+}
+
+// keeps reports whether all files of a module are for the library itself.
+func (p placement) keeps(m *model.Module) bool {
+	return len(p) > 0 && !slices.ContainsFunc(m.AllFiles(), func(f *model.Facts) bool { return !p[f].Inside })
+}
+
+// inside reports whether only files for the library itself declare something.
+func (p placement) inside(d *model.Declaration) bool {
+	if len(p) == 0 {
+		return false
+	}
+	return !slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return !p[o.File].Inside })
 }
 
 // group makes the modules, in the order of their paths.
@@ -175,10 +188,22 @@ func declare(m *model.Module, placed placement) {
 		}
 		declareFile(m, f, placed)
 	}
+	merged := map[*model.Declaration]*model.Declaration{} // of those that are gone, into which
 	for d := range m.Declarations {
 		if d.Parent == nil && d.Scope != "" {
 			if parent := m.Lookup(d.Scope); parent != nil && parent != d {
-				m.Attach(d, parent)
+				if has := m.Attach(d, parent); has != d {
+					merged[d] = has
+				}
+			}
+		}
+	}
+	if len(merged) > 0 { // what stands in them goes along
+		for d := range m.Declarations {
+			if has := merged[d.Parent]; has != nil && d.Parent != nil {
+				if now := m.Attach(d, has); now != d {
+					merged[d] = now
+				}
 			}
 		}
 	}
@@ -202,6 +227,9 @@ func declare(m *model.Module, placed placement) {
 			d.Visibility = model.Public
 		}
 		d.Hidden = judge.hidden(d)
+		if d.Visibility < model.Internal && placed.inside(d) && !open(m.Library, m) {
+			d.Visibility = model.Internal
+		}
 	}
 	for d := range m.Declarations {
 		if len(d.Occurrences) > 1 && len(d.Members) > 0 {
@@ -273,6 +301,14 @@ func own(d *model.Declaration) model.Visibility {
 	if len(d.Occurrences) > 1 && v != model.Public && d.Speaks(model.Words).Callable != nil {
 		for _, form := range d.Split() { // what callers see of any form
 			v = min(v, form.Visibility())
+		}
+	}
+	if d.Speaks(model.Words).Implementation { // who sees it is said where it is declared
+		for _, o := range d.Occurrences {
+			if !o.Implementation {
+				v = o.Visibility
+				break
+			}
 		}
 	}
 	h := d.Module.Library.Habits

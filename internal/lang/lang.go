@@ -25,6 +25,9 @@ type File struct {
 	// comments that take text from there; nil where there is none. Where it is nil itself,
 	// they take nothing.
 	Other func(path string) []byte
+	// Macros say what words of the file stand for, as the settings have it.
+	Macros map[string]string
+	Plain  bool // comments without a mark for users speak of what follows them, too
 }
 
 // Facts are those of the file before it is read, in a language of a name.
@@ -152,6 +155,7 @@ type Placer interface {
 type Placement struct {
 	Others map[int32]string      // paths of modules, by index of an occurrence that nothing encloses; what stands in one goes with it
 	Docs   map[string]*model.Doc // comments on such modules, by path
+	Inside bool                  // the file is for the library itself: nothing that it alone declares is for users
 }
 
 // Importer is a front end whose language writes paths of imports that hang on

@@ -4,6 +4,7 @@ package languages
 
 import (
 	"codrel/internal/lang"
+	"codrel/internal/lang/cfamily"
 	"codrel/internal/lang/csharp"
 	"codrel/internal/lang/golang"
 	"codrel/internal/lang/java"
@@ -19,6 +20,8 @@ var All = []lang.FrontEnd{
 	script.FrontEnd{Typed: true},
 	csharp.FrontEnd{},
 	java.FrontEnd{},
+	cfamily.FrontEnd{},
+	cfamily.FrontEnd{Plus: true},
 }
 
 // ByName finds the front end of a language, or nil.

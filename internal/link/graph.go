@@ -74,7 +74,11 @@ func (x *Index) edges(m *model.Module) []Edge {
 	var out []Edge
 	importer, _ := x.options.FrontEnds[m.Library.Language].(lang.Importer)
 	eraser, _ := x.options.FrontEnds[m.Library.Language].(lang.TypeErasure)
-	for _, f := range m.AllFiles() {
+	files := m.AllFiles()
+	if h := m.Library.Habits; h != nil && h.ByFile && len(m.Files) > 0 {
+		files = m.Files
+	}
+	for _, f := range files {
 		var values map[string]bool
 		if eraser != nil && len(x.imports[f]) > 0 {
 			values = eraser.ValueNames(f)

@@ -421,8 +421,8 @@ func (m *Module) unfile(d *Declaration) {
 }
 
 // Attach puts a declaration whose scope alone was known into what encloses it. Where that
-// has one of its name already, that one gets its occurrences.
-func (m *Module) Attach(d, parent *Declaration) {
+// has one of its name already, that one gets its occurrences. It gives the one that has them now.
+func (m *Module) Attach(d, parent *Declaration) *Declaration {
 	m.unfile(d)
 	name := Name{d.Written(), d.Space(), d.Arity()}
 	first := m.names.get(nameKey{parent, name.Text})
@@ -433,7 +433,7 @@ func (m *Module) Attach(d, parent *Declaration) {
 			slices.SortStableFunc(other.Occurrences, func(a, b At) int { return slices.Index(files, a.File) - slices.Index(files, b.File) })
 			d.Occurrences, d.gone = nil, true
 			m.count--
-			return
+			return other
 		}
 	}
 	if d.Parent = parent; d.rare != nil {
@@ -443,6 +443,7 @@ func (m *Module) Attach(d, parent *Declaration) {
 		d.rarely().key = &nameKey{parent, name.Text}
 	}
 	m.file(first, d)
+	return d
 }
 
 // Adopt makes a member of a declaration, or, where that is nil, of the module, out of one

@@ -32,13 +32,14 @@ prose/snippet:     prose prose/markup source
 lexing:            model source
 lang:              lexing model source
 lang/golang:       lang lexing model source
+lang/cfamily:      lang lexing model source
 lang/csharp:       lang lexing model prose/markup source xmlpath
 lang/java:         lang lexing model prose/markup prose/snippet source
 lang/python:       lang lexing model source
 lang/script:       lang lexing model source
 lang/madeup:       lang lexing model finding source
 lang/langtest:     growth lang lexing model source
-languages:         lang lang/csharp lang/golang lang/java lang/python lang/script
+languages:         lang lang/cfamily lang/csharp lang/golang lang/java lang/python lang/script
 comment/gocomment:     model prose source
 comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source

@@ -40,6 +40,8 @@ var samples = map[string]sample{
 	"read[].language":           {"go", []string{"[a]"}},
 	"read[].skip":               {`["**/old/**"]`, []string{"x", "{a: b}"}},
 	"read[].open":               {"[internal]", []string{"x", "{a: b}"}},
+	"read[].macros":             {`{TIDE_BEGIN: "namespace tide {"}`, []string{"x", "[a]", "{A: [b]}"}},
+	"read[].comments":           {"any", []string{"all", "[a]"}},
 	"generated":                 {`["**/*.pb.go"]`, []string{"x", "{a: b}"}},
 	"vocabulary":                {"{go: {glossary: notes}}", []string{"[a]", "x", "{go: [a]}", "{go: {glossary: nonsense}}"}},
 	"links":                     {"{}", []string{"x", "[a]"}},
@@ -81,7 +83,7 @@ var samples = map[string]sample{
 
 // around is what else an entry of a list must have so that a key in it is right.
 var around = map[string]string{
-	"read[].language": "path: engine", "read[].skip": "path: engine", "read[].open": "path: engine",
+	"read[].language": "path: engine", "read[].skip": "path: engine", "read[].open": "path: engine", "read[].macros": "path: engine", "read[].comments": "path: engine",
 	"links.elsewhere[].modules": `page: "https://x.example/{module}"`, "links.elsewhere[].page": "modules: time",
 	"links.elsewhere[].site": "symbols: ../other", "checks.folders[].rules": `path: "cmd/**"`,
 }

@@ -202,6 +202,19 @@ func (r *reader) read(n *yaml.Node, s *Settings) {
 		"language": func(n *yaml.Node) { r.oneOf(n, "language", r.known.Languages, &read.Language) },
 		"skip":     func(n *yaml.Node) { r.patterns(n, "skip", &read.Skip) },
 		"open":     func(n *yaml.Node) { r.patterns(n, "open", &read.Open) },
+		"macros": func(n *yaml.Node) {
+			read.Macros = map[string]string{}
+			r.pairs(n, "macros", `names with what each stands for, such as {TIDE_BEGIN: "namespace tide {"}`, func(name, means *yaml.Node) {
+				var text string
+				r.text(means, &text)
+				read.Macros[name.Value] = text
+			})
+		},
+		"comments": func(n *yaml.Node) {
+			which := ""
+			r.oneOf(n, "comments", []string{"marked", "any"}, &which)
+			read.Plain = which == "any"
+		},
 	})
 	if read.Path == "" && n.Kind == yaml.MappingNode {
 		r.fail(n, `an entry of "read" needs the path of a folder, such as {path: engine}`)

@@ -63,7 +63,9 @@ type Read struct {
 	Path     string
 	Language string // "" for all that are found
 	Skip     []string
-	Open     []string // folders whose modules count as visible although their language keeps them internal
+	Open     []string          // folders whose modules count as visible although their language keeps them internal
+	Macros   map[string]string // what macros stand for, by their names
+	Plain    bool              // comments without a mark for users speak of what follows them, too
 }
 
 // Guides says where the maintainer's guides are, and in which order they are read.

@@ -47,7 +47,7 @@ var names = map[string]string{
 	"yml": "yaml", "jsonc": "json", "jsonl": "json", "json5": "json", "sh": "bash", "shell": "bash", "zsh": "bash", "console": "bash", "shell-session": "bash",
 	"cfg": "ini", "dosini": "ini", "editorconfig": "ini", "svg": "xml", "xsd": "xml", "pom": "xml", "csproj": "xml", "htm": "html", "xhtml": "html",
 	"make": "makefile", "mk": "makefile", "dockerfile": "docker", "containerfile": "docker", "patch": "diff", "udiff": "diff", "rb": "ruby", "kt": "kotlin", "kts": "kotlin",
-	"h": "c", "cpp": "c++", "cxx": "c++", "cc": "c++", "hpp": "c++", "rs": "rust", "pl": "perl", "pm": "perl", "ps1": "powershell", "pwsh": "powershell",
+	"rs": "rust", "pl": "perl", "pm": "perl", "ps1": "powershell", "pwsh": "powershell",
 	"proto": "protocol_buffer", "protobuf": "protocol_buffer", "gql": "graphql", "sc": "scala", "hs": "haskell", "hcl": "terraform", "tf": "terraform",
 	"rscript": "r", "ex": "elixir", "exs": "elixir", "nginx": "nginx_configuration_file", "gradle": "groovy", "postgresql": "sql", "mysql": "sql", "sqlite": "sql",
 }

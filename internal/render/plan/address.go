@@ -113,9 +113,10 @@ func outermost(d *model.Declaration) *model.Declaration {
 }
 
 // Label is [model.Declaration.Label] as an anchor can have it: the blanks of names such as
-// "operator ==" are underscores there, or a sign that no one writes where a name has these.
+// "operator ==" are underscores there, or a sign that no one writes where a name has these, and
+// "%" is its wide twin, since it begins an escape in addresses.
 func Label(d *model.Declaration) string {
-	label := d.Label()
+	label := strings.ReplaceAll(d.Label(), "%", "\uff05")
 	if strings.IndexFunc(label, unicode.IsSpace) < 0 {
 		return label
 	}

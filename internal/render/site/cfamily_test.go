@@ -1,0 +1,197 @@
+package site_test
+
+import (
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"golang.org/x/tools/txtar"
+
+	"codrel/internal/build"
+	"codrel/internal/languages"
+	"codrel/internal/settings"
+)
+
+// gaugeDriver is what natives write in C and C++: a header for users, one that is not, the source,
+// and a simulation on top of it.
+const gaugeDriver = `
+-- CMakeLists.txt --
+project(gauge VERSION 2.1 LANGUAGES C CXX)
+-- include/tide/gauge.h --
+/**
+ * @file gauge.h
+ * @brief Reads gauges of a harbour.
+ *
+ * Begin with gauge_open().
+ */
+#ifndef TIDE_GAUGE_H
+#define TIDE_GAUGE_H
+#include <stddef.h>
+#ifdef __cplusplus
+extern "C" {
+#endif
+
+/** The most gauges at a time. */
+#define GAUGE_MAX 16
+#define GAUGE_API __attribute__((visibility("default")))
+
+/** A gauge that is open. */
+typedef struct gauge gauge_t;
+
+/** What a gauge said. */
+typedef struct gauge_reading {
+    double depth;   /**< In metres. */
+    unsigned wet;   /**< Whether there is water. */
+} gauge_reading;
+
+/** How it went. */
+typedef enum {
+    GAUGE_OK,       /**< Well. */
+    GAUGE_DRY = 2   /**< There was no water. */
+} gauge_status;
+
+/**
+ * Opens a gauge, see #GAUGE_MAX and \ref gauge_close.
+ *
+ * @param[in] path where it is
+ * @param[out] error what went wrong, or NULL
+ * @return the gauge
+ * @retval NULL there is none
+ * @note Not for several threads.
+ */
+GAUGE_API gauge_t *gauge_open(const char *path, gauge_status *error);
+
+GAUGE_API void gauge_close(gauge_t *g);
+GAUGE_API void gauge_stop(void);
+
+#if defined(GAUGE_FAST)
+/** Reads @c n times. */
+GAUGE_API gauge_status gauge_read(gauge_t *g, gauge_reading out[], size_t n);
+#endif
+
+/** Gone. @deprecated use gauge_open() */
+GAUGE_API gauge_t *gauge_get(void);
+
+#ifdef __cplusplus
+}
+#endif
+#endif
+-- src/private.h --
+/** For the driver alone. */
+int gauge_secret(void);
+-- src/gauge.c --
+#include "tide/gauge.h"
+#include "private.h"
+
+struct gauge { int fd; };
+
+static int helper(void) { return gauge_secret(); }
+
+gauge_t *gauge_open(const char *path, gauge_status *error) { return helper() ? 0 : gauge_get(); }
+
+/**
+ * Closes a gauge.
+ * @param g the gauge
+ */
+void gauge_close(gauge_t *g) {}
+
+int gauge_secret(void) { return 1; }
+-- include/tide/sim.hpp --
+#pragma once
+#include <tide/gauge.h>
+#include <vector>
+
+/// Simulates harbours.
+namespace tide::sim {
+
+namespace detail { struct Hidden {}; }
+
+/// What can be simulated.
+class Model {
+public:
+    virtual ~Model() = default;
+    /// Goes on by some time.
+    /// \param seconds how far
+    /// \return whether anything changed
+    virtual bool step(double seconds) = 0;
+protected:
+    int steps_ = 0; ///< So far.
+private:
+    int own_;
+};
+
+/// A basin, see Model::step and \ref tide::sim::Model.
+template <typename T>
+class Basin final : public Model {
+public:
+    /// Makes one.
+    explicit Basin(std::vector<T> depths);
+    bool step(double seconds) override;
+    /// Adds a depth.
+    Basin &operator+=(const T &depth);
+    /// \copydoc Model::step
+    bool twice(double seconds);
+};
+
+/// Runs a model.
+void run(Model &model, int times);
+/// Runs one for as long as a reading says.
+void run(Model &model, const gauge_reading &reading);
+
+}
+-- src/sim.cpp --
+#include "tide/sim.hpp"
+
+namespace tide::sim {
+void run(Model &model, int times) { model.step(times); }
+}
+`
+
+func TestSiteOfCAndPlus(t *testing.T) {
+	files := fstest.MapFS{}
+	for _, f := range txtar.Parse([]byte(gaugeDriver)).Files {
+		files[f.Name] = &fstest.MapFile{Data: f.Data}
+	}
+	set := settings.Default()
+	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: 2, Inside: true, TestNames: true})
+	require.NoError(t, err)
+	var found []string
+	for _, f := range s.Findings {
+		found = append(found, f.Place.File+" "+f.Rule)
+	}
+	assert.ElementsMatch(t, []string{
+		"include/tide/gauge.h undocumented", // gauge_stop
+	}, found)
+
+	m := rendered(t, files, set, 2)
+	requireSound(t, asFS(m))
+	const root = "reference/gauge/"
+	header := string(m.Get(root + "tide/gauge.h/index.html"))
+	assert.Contains(t, header, "#include &lt;tide/gauge.h&gt;")
+	assert.Contains(t, header, "Reads gauges of a harbour.")
+	assert.Contains(t, header, "Version 2.1")
+	assert.Contains(t, header, "<dd>there is none</dd>", "values of the result have their text")
+	for _, name := range []string{"gauge_open", "gauge_close", "gauge_read", "macro:GAUGE_MAX", "GAUGE_OK"} {
+		assert.Contains(t, header+string(m.Get(root+"tide/gauge.h/gauge_status.html")), `id="`+name+`"`, name)
+	}
+	assert.Contains(t, between(t, header, `id="gauge_close"`, "</section>"), "Closes a gauge.", "the words stand with the body")
+	assert.Contains(t, header, "defined(GAUGE_<wbr>FAST)")
+	assert.NotContains(t, header, "gauge_secret")
+	assert.NotContains(t, header, "private.h", "what is not for users has no page")
+	assert.Nil(t, m.Get(root+"src/private.h/index.html"))
+	assert.Contains(t, between(t, header, `id="gauge_get"`, "</section>"), "Deprecated", "a word counts in the middle of a line, too")
+	reading := string(m.Get(root + "tide/gauge.h/gauge_reading.html"))
+	assert.Contains(t, reading, "In metres.")
+	assert.Contains(t, reading, "Whether there is water.")
+
+	basin := string(m.Get(root + "tide~3a~~3a~sim/Basin.html"))
+	if basin == "" {
+		basin = string(m.Get(root + "tide/sim/Basin.html"))
+	}
+	require.NotEmpty(t, basin)
+	assert.Contains(t, basin, "#include &lt;tide/sim.hpp&gt;")
+	assert.Contains(t, basin, "operator+=")
+	assert.Contains(t, basin, "Goes on by some time.", "text of the base, inherited and copied")
+	assert.NotContains(t, basin, "own_")
+}
