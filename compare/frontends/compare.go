@@ -10,10 +10,12 @@ import (
 	"os/exec"
 	"path/filepath"
 	"runtime/debug"
+	"slices"
 	"strings"
 	"time"
 
 	"codrel/internal/lang"
+	"codrel/internal/languages"
 	"codrel/internal/model"
 	"codrel/internal/source"
 )
@@ -30,12 +32,17 @@ var csharpOracle string
 //go:embed Oracle.java
 var javaOracle string
 
+//go:embed clang/oracle.c
+var clangOracle string
+
 // oracle is the command that runs a language's oracle in a mode, which reads
 // paths from its input, one a line.
 func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
 	name, program, text := "oracle.py", []string{"python3"}, pythonOracle
 	switch language {
 	case "python":
+	case "c", "cpp":
+		return clang(language, with, mode)
 	case "java": // compiled on the spot; with is the folder of the development kit, "" for the usual one
 		java := "java"
 		if with != "" {
@@ -67,6 +74,44 @@ func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
 	return cmd, clean, nil
 }
 
+// clang builds the oracle of C and C++ with the newest of clang's libraries that is installed.
+// With are the folders of headers, with ":" between them.
+func clang(language, with, mode string) (*exec.Cmd, func(), error) {
+	found, err := filepath.Glob("/usr/lib/llvm-*/include/clang-c/Index.h")
+	if err != nil || len(found) == 0 {
+		return nil, nil, fmt.Errorf("clang's library is missing (on Debian: libclang-dev)")
+	}
+	root := filepath.Dir(filepath.Dir(filepath.Dir(found[len(found)-1])))
+	dir, err := os.MkdirTemp("", "codrel-oracle")
+	if err != nil {
+		return nil, nil, err
+	}
+	clean := func() { os.RemoveAll(dir) }
+	source, program := filepath.Join(dir, "oracle.c"), filepath.Join(dir, "oracle")
+	if err := os.WriteFile(source, []byte(clangOracle), 0o644); err != nil {
+		clean()
+		return nil, nil, err
+	}
+	build := exec.Command("cc", "-O1", "-o", program, source, "-I"+filepath.Join(root, "include"), "-L"+filepath.Join(root, "lib"), "-lclang", "-Wl,-rpath,"+filepath.Join(root, "lib"))
+	build.Stderr = os.Stderr
+	if err := build.Run(); err != nil {
+		clean()
+		return nil, nil, fmt.Errorf("the oracle cannot be built: %w", err)
+	}
+	name := "c"
+	if language == "cpp" {
+		name = "c++"
+	}
+	cmd := exec.Command(program, mode, name)
+	for folder := range strings.SplitSeq(with, ":") {
+		if folder != "" {
+			cmd.Args = append(cmd.Args, "-isystem", folder)
+		}
+	}
+	cmd.Stderr = os.Stderr
+	return cmd, clean, nil
+}
+
 // compare reads one tree on both sides.
 func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 	list, err := files(end, dir)
@@ -83,7 +128,8 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 	if err != nil {
 		return score{}, fmt.Errorf("the oracle: %w", err)
 	}
-	refused := map[string]bool{}
+	refused, off := map[string]bool{}, map[string][][2]int{}
+	macros := map[string]bool{}
 	var want []symbol
 	lines := bufio.NewScanner(bytes.NewReader(out))
 	lines.Buffer(nil, 1<<26)
@@ -96,6 +142,17 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 			refused[s.File] = true
 			continue
 		}
+		if s.Off[1] > 0 {
+			off[s.File] = append(off[s.File], s.Off)
+			continue
+		}
+		if rest, ok := strings.CutPrefix(s.Name, "operator"); ok && rest != "" {
+			s.Name = operatorName(rest)
+		}
+		if strings.HasPrefix(s.Name, "#") && macros[s.key()] {
+			continue // of a file that is included several times
+		}
+		macros[s.key()] = true
 		want = append(want, s)
 	}
 	var got []symbol
@@ -112,8 +169,10 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 			fmt.Printf("  complains %s:%d %s\n", f, p.Place.At.Line, p.Arg("problem"))
 		}
 		for i := range facts.Occurrences {
-			if o := &facts.Occurrences[i]; !o.FromComment && !o.Local { // no parser of code knows what comments declare
-				got = append(got, ours(f, o))
+			o := &facts.Occurrences[i]
+			unseen := slices.ContainsFunc(off[f], func(lines [2]int) bool { return lines[0] <= int(o.Line) && int(o.Line) <= lines[1] })
+			if !o.FromComment && !o.Local && !unseen && !slices.Contains(o.Modifiers(), "friend") { // no parser of code knows what comments declare
+				got = append(got, ours(f, facts, o))
 			}
 		}
 	}
@@ -127,7 +186,13 @@ func read(end lang.FrontEnd, path string) (*model.Facts, error) {
 	if err != nil {
 		return nil, err
 	}
-	return end.Read(lang.File{Path: path, Text: source.Decode(data)}), nil
+	return end.Read(lang.File{Path: path, Text: source.Decode(data), Other: func(file string) []byte {
+		other, err := os.ReadFile(file)
+		if err != nil {
+			return nil
+		}
+		return other
+	}}), nil
 }
 
 // readAll prints the seconds that the front end takes for all files. Getting the
@@ -151,9 +216,52 @@ func readAll(end lang.FrontEnd, dirs []string) {
 	fmt.Printf("%.6f\n", spent.Seconds())
 }
 
-func ours(file string, o *model.Occurrence) symbol {
+// plain writes names as the oracle of C and C++ does: namespaces are a part of the scope, and
+// arguments of specialisations are left out. Of macros it knows no comments.
+func plain(s *symbol, facts *model.Facts, o *model.Occurrence) {
+	outer := o
+	for outer.Parent >= 0 {
+		outer = &facts.Occurrences[outer.Parent]
+	}
+	s.Scope = strings.Trim(strings.ReplaceAll(outer.In(), "::", ".")+"."+o.Scope, ".")
+	if o.Kind == model.KindMacro {
+		s.Name, s.Documented = "#"+s.Name, false
+	}
+	if rest, operator := strings.CutPrefix(s.Name, "operator"); operator {
+		s.Name = operatorName(strings.ReplaceAll(rest, " ", ""))
+	} else {
+		s.Name, _, _ = strings.Cut(s.Name, "<")
+	}
+	for open := strings.IndexByte(s.Scope, '<'); open >= 0; open = strings.IndexByte(s.Scope, '<') {
+		end, depth := open, 0
+		for ; end < len(s.Scope); end++ {
+			if s.Scope[end] == '<' {
+				depth++
+			} else if s.Scope[end] == '>' {
+				if depth--; depth == 0 {
+					break
+				}
+			}
+		}
+		s.Scope = s.Scope[:open] + s.Scope[min(end+1, len(s.Scope)):]
+	}
+}
+
+// operatorName is the name of an operator by its rest. What a conversion makes is written in many
+// ways, and so is its name.
+func operatorName(rest string) string {
+	if c := rest[0] | 0x20; ('a' <= c && c <= 'z' || c == '_' || strings.HasPrefix(rest, "::")) && !strings.HasPrefix(rest, "new") && !strings.HasPrefix(rest, "delete") {
+		return "operator T"
+	}
+	return "operator" + rest
+}
+
+func ours(file string, facts *model.Facts, o *model.Occurrence) symbol {
 	s := symbol{File: file, Line: int(o.Line), Name: o.Name, Scope: o.Scope, Documented: o.Attached()}
-	if o.Callable != nil {
+	if end := lang.HabitsOf(languages.ByName("cpp")); facts.Language == end.Language || facts.Language == "c" {
+		plain(&s, facts, o)
+	}
+	if o.Callable != nil && o.Kind != model.KindType && (o.Kind.IsCallable() || o.Kind == model.KindRecord) {
 		names := make([]string, 0, len(o.Callable.Params))
 		for _, p := range o.Callable.Params {
 			names = append(names, p.Name)
