@@ -32,7 +32,7 @@ type Habits struct {
 	TypeFirst  bool     // the type of what holds a value stands before its name
 	Unbound    []string // modifiers of members that take the place of no other's, nor have it taken
 	Contracts  bool     // a type that implements an interface has none of its members but those it declares
-	ByFile     bool     // a module is a file: what others declare of it brings no imports along
+	ByFile     bool     // a module is a file that others include: what these define of it brings none of their imports along
 	BareEnd    bool     // no comma stands behind the last entry of a list over several lines
 	Accessors  bool     // properties are something else than fields to their users, each kind under its own heading
 	Always     []string // modules whose names every file sees without an import

@@ -142,8 +142,8 @@ func (FrontEnd) ModulePaths(lib *model.Library, files []*model.Facts) []string {
 	return paths
 }
 
-// InternalModule reports whether a module is one for the library itself: a source file, what lies
-// in a folder or a namespace of a usual name.
+// InternalModule reports whether a module is one for the library itself by its name: what lies in
+// a folder or a namespace of a usual one. What hangs on the other files says [FrontEnd.Place].
 func (FrontEnd) InternalModule(module string) bool {
 	if strings.Contains(module, "::") || !strings.Contains(module, ".") {
 		for part := range strings.SplitSeq(module, "::") {
@@ -153,7 +153,7 @@ func (FrontEnd) InternalModule(module string) bool {
 		}
 		return false
 	}
-	return !IsHeader(module) || insideFolder(module)
+	return insideFolder(module)
 }
 
 // insideNames are the names of namespaces and folders that are for the library itself.
