@@ -15,7 +15,6 @@ import (
 	"time"
 
 	"codrel/internal/lang"
-	"codrel/internal/languages"
 	"codrel/internal/model"
 	"codrel/internal/source"
 )
@@ -258,10 +257,11 @@ func operatorName(rest string) string {
 
 func ours(file string, facts *model.Facts, o *model.Occurrence) symbol {
 	s := symbol{File: file, Line: int(o.Line), Name: o.Name, Scope: o.Scope, Documented: o.Attached()}
-	if end := lang.HabitsOf(languages.ByName("cpp")); facts.Language == end.Language || facts.Language == "c" {
+	family := facts.Language == "c" || facts.Language == "cpp"
+	if family {
 		plain(&s, facts, o)
 	}
-	if o.Callable != nil && o.Kind != model.KindType && (o.Kind.IsCallable() || o.Kind == model.KindRecord) {
+	if o.Callable != nil && (!family || o.Kind.IsCallable()) { // there, types and pointers tell parameters too
 		names := make([]string, 0, len(o.Callable.Params))
 		for _, p := range o.Callable.Params {
 			names = append(names, p.Name)
