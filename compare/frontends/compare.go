@@ -145,10 +145,10 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 			off[s.File] = append(off[s.File], s.Off)
 			continue
 		}
-		if rest, ok := strings.CutPrefix(s.Name, "operator"); ok && rest != "" {
+		if rest, ok := strings.CutPrefix(s.Name, "operator"); ok && rest != "" && end.Habits().Family == "c" {
 			s.Name = operatorName(rest)
 		}
-		if strings.HasPrefix(s.Name, "#") && macros[s.key()] {
+		if strings.HasPrefix(s.Name, "#") && end.Habits().Family == "c" && macros[s.key()] {
 			continue // of a file that is included several times
 		}
 		macros[s.key()] = true
