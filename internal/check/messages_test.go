@@ -100,14 +100,6 @@ package a
 //
 func Moor() {}
 `, "a.go:4:1 warning the comment on Moor is empty"},
-	{finding.ConflictingComments, "", `
--- include/a.h --
-/** Opens. */
-int open_gauge(void);
--- src/a.c --
-/** Shuts. */
-int open_gauge(void) { return 0; }
-`, "src/a.c:1:1 warning the comment on the definition of open_gauge differs from that at its declaration (include/a.h, line 2)"},
 	{finding.StrayComment, "", `
 -- a.go --
 // Package a is one.

@@ -64,7 +64,6 @@ const (
 	UndescribedFailure      = "undescribed-failure"
 	RepeatedSection         = "repeated-section"
 	UnknownTag              = "unknown-tag"
-	ConflictingComments     = "conflicting-comments"
 )
 
 // Argument is one named value of a finding's text.
