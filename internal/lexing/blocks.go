@@ -13,7 +13,7 @@ import (
 func BlockDoc(text string, span source.Span) *model.Doc {
 	whole := span.In(text)
 	if !strings.HasPrefix(whole, "/*") {
-		return lineDoc(text, span)
+		return LineDoc(text, span, false)
 	}
 	from, to := span.Start+2, span.End
 	for from < to && text[from] == '*' {
@@ -24,16 +24,21 @@ func BlockDoc(text string, span source.Span) *model.Doc {
 		}
 	}
 	to = max(from, to)
+	return MakeDoc(text, BlockLines(text, from, to, len(text)), span)
+}
+
+// BlockLines are the lines between two offsets of such a comment, each as [BlockLine] has it.
+func BlockLines(text string, from, to int32, most int) []source.Span {
 	lines := make([]source.Span, 0, 1+strings.Count(text[from:to], "\n"))
 	for at := from; at <= to; {
 		end := to
 		if i := strings.IndexByte(text[at:to], '\n'); i >= 0 {
 			end = at + int32(i)
 		}
-		lines = append(lines, BlockLine(text, at, end, at > from, len(text)))
+		lines = append(lines, BlockLine(text, at, end, at > from, most))
 		at = end + 1
 	}
-	return MakeDoc(text, lines, span)
+	return lines
 }
 
 // BlockLine is one line of such a comment without the blanks at its end and, but for the
@@ -59,8 +64,9 @@ func BlockLine(text string, from, to int32, starred bool, most int) source.Span 
 	return source.Span{Start: min(from, to), End: to}
 }
 
-// lineDoc is the text of lines that begin with the same mark of slashes.
-func lineDoc(text string, span source.Span) *model.Doc {
+// LineDoc is the text of lines that begin with the same mark of slashes, behind which "<" stands
+// where they speak of what is before them.
+func LineDoc(text string, span source.Span, behind bool) *model.Doc {
 	lines := make([]source.Span, 0, 1+strings.Count(span.In(text), "\n"))
 	for at := span.Start; at <= span.End; {
 		end := span.End
@@ -72,6 +78,9 @@ func lineDoc(text string, span source.Span) *model.Doc {
 			from++
 		}
 		for from < to && strings.IndexByte("/!", text[from]) >= 0 {
+			from++
+		}
+		if behind && from < to && text[from] == '<' {
 			from++
 		}
 		if from < to && text[from] == ' ' {

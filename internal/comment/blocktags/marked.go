@@ -68,13 +68,7 @@ func endsWithParagraph(word string) bool {
 
 // markedWords are the words of such comments, by what they are about; those that others have as
 // well are in the vocabulary of the package.
-var markedWords = func() map[string]meaning {
-	words := map[string]meaning{}
-	put := func(m meaning, list string) {
-		for _, word := range strings.Fields(list) {
-			words[word] = m
-		}
-	}
+var markedWords = wordsOf(func(put func(m meaning, list string)) {
 	put(meaning{kind: prose.Parameters}, "param")
 	put(meaning{kind: prose.TypeParameters}, "tparam")
 	put(meaning{kind: prose.Results}, "return returns result retval")
@@ -99,8 +93,7 @@ var markedWords = func() map[string]meaning {
 		skip skipline until line page dir package tableofcontents showrefby hiderefby refitem cite xrefitem extends implements category protocol
 		noop qualifier vhdlflow htmlonly endhtmlonly latexonly endlatexonly manonly endmanonly xmlonly endxmlonly rtfonly endrtfonly secreflist endsecreflist
 		parblock endparblock nop`)
-	return words
-}()
+})
 
 // markAt reads the word that a line begins with, behind "@" or a backslash, and what follows it.
 // Words that stand in running text are none.

@@ -24,13 +24,7 @@ type meaning struct {
 }
 
 // vocabulary maps the words of block tags to what they are about.
-var vocabulary = func() map[string]meaning {
-	words := map[string]meaning{}
-	put := func(m meaning, list string) {
-		for _, word := range strings.Fields(list) {
-			words[word] = m
-		}
-	}
+var vocabulary = wordsOf(func(put func(m meaning, list string)) {
 	put(meaning{kind: prose.Parameters}, "param arg argument")
 	put(meaning{kind: prose.TypeParameters}, "template typeParam typeparam")
 	put(meaning{kind: prose.Results}, "returns return")
@@ -63,8 +57,18 @@ var vocabulary = func() map[string]meaning {
 	put(meaning{silent: true}, `author borrows callback copyright decorator external host import
 		label license link privateRemarks record requires satisfies stability suppress this
 		tutorial type typedef variation version jsx jsxRuntime jsxImportSource jest-environment internalRemarks source`)
+})
+
+// wordsOf are the words that a function puts, in lists of one meaning.
+func wordsOf(fill func(put func(m meaning, list string))) map[string]meaning {
+	words := map[string]meaning{}
+	fill(func(m meaning, list string) {
+		for word := range strings.FieldsSeq(list) {
+			words[word] = m
+		}
+	})
 	return words
-}()
+}
 
 // meaning is what a tag is about, the maintainer's own words first.
 func (p *parser) meaning(word string) (meaning, bool) {

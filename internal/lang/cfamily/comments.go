@@ -142,11 +142,7 @@ func (c *comments) use(start int32) {
 func (r *reader) docOf(span source.Span) *model.Doc {
 	whole := span.In(r.Text)
 	if isLineComment(whole) {
-		doc := lineDoc(r.Text, span)
-		if doc == nil {
-			r.Facts.Empty = append(r.Facts.Empty, model.Blank{Span: span})
-		}
-		return doc
+		return r.kept(lexing.LineDoc(r.Text, span, isDoc(whole) && isTrailing(whole)), span)
 	}
 	from, to := span.Start+2, span.End
 	if isDoc(whole) {
@@ -160,51 +156,15 @@ func (r *reader) docOf(span source.Span) *model.Doc {
 		}
 	}
 	to = max(from, to)
-	lines := make([]source.Span, 0, 1+strings.Count(r.Text[from:to], "\n"))
-	for at := from; at <= to; {
-		end := to
-		if i := strings.IndexByte(r.Text[at:to], '\n'); i >= 0 {
-			end = at + int32(i)
-		}
-		lines = append(lines, lexing.BlockLine(r.Text, at, end, at > from, 1))
-		at = end + 1
-	}
-	doc := lexing.MakeDoc(r.Text, lines, span)
+	return r.kept(lexing.MakeDoc(r.Text, lexing.BlockLines(r.Text, from, to, 1), span), span)
+}
+
+// kept is a doc comment; of one without a word it is noted that there is one.
+func (r *reader) kept(doc *model.Doc, span source.Span) *model.Doc {
 	if doc == nil {
 		r.Facts.Empty = append(r.Facts.Empty, model.Blank{Span: span})
 	}
 	return doc
-}
-
-// lineDoc is the text of lines that each begin with "///" or "//!".
-func lineDoc(text string, span source.Span) *model.Doc {
-	lines := make([]source.Span, 0, 1+strings.Count(span.In(text), "\n"))
-	for at := span.Start; at <= span.End; {
-		end := span.End
-		if i := strings.IndexByte(text[at:span.End], '\n'); i >= 0 {
-			end = at + int32(i)
-		}
-		from, to := at, end
-		for from < to && (text[from] == ' ' || text[from] == '\t') {
-			from++
-		}
-		from = min(from+2, to)
-		for from < to && (text[from] == '/' || text[from] == '!') {
-			from++
-		}
-		if from < to && text[from] == '<' {
-			from++
-		}
-		if from < to && text[from] == ' ' {
-			from++
-		}
-		for to > from && strings.IndexByte(" \t\r", text[to-1]) >= 0 {
-			to--
-		}
-		lines = append(lines, source.Span{Start: from, End: to})
-		at = end + 1
-	}
-	return lexing.MakeDoc(text, lines, span)
 }
 
 // subjects are the words by which a comment says what it is about, where it stands elsewhere.

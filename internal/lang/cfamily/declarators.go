@@ -24,166 +24,225 @@ type declared struct {
 	next          int
 }
 
+// callee is a name that brackets follow.
+type callee struct {
+	word
+	s     *specs
+	own   *owner
+	open  int  // the brackets
+	shut  int  // what closes them
+	after int  // behind that
+	end   int  // of what is read
+	prior bool // something stands before that may be the type
+}
+
+// single reports whether the name is one word.
+func (c *callee) single() bool { return c.word.end == c.at+1 }
+
 // called decides what a name is that "(" follows: what is declared, a type before a declarator
 // in brackets, or a macro.
 func (r *reader) called(w word, end int, s *specs, own *owner) (next int, stop, done bool) {
-	open := w.end
-	shut := r.Close(open, end)
-	after := min(shut+1, end)
-	single := w.end == w.at+1
-	isName := func() (int, bool, bool) {
-		s.run, s.call, s.callEnd = append(s.run, w), open, after
-		return after, false, true
+	c := callee{word: w, s: s, own: own, open: w.end, shut: r.Close(w.end, end), end: end}
+	c.after = min(c.shut+1, end)
+	c.prior = s.prior() || s.hasCalls() && (!w.macro || r.plainParameters(c.open, c.shut)) // a macro around the type
+	if next, done := r.nameInMacro(&c); done {
+		return next, false, true
 	}
-	macro := func() (int, bool, bool) {
-		if s.wraps[1] == 0 {
-			s.wraps, s.wrapper = [2]int{open + 1, shut}, w.at
-		}
-		r.macroWord(w.at, after, s)
-		return after, false, false
-	}
-	prior := s.prior() || s.hasCalls() && (!w.macro || r.plainParameters(open, shut)) // a macro around the type
+	after := c.after
 	switch {
-	case single && len(s.run) > 0 && r.Is(open+1, '(') && int(r.Tokens[open+1].Partner) == shut-1 && w.macro: // inflate OF((int flush))
-		s.call, s.callEnd = open+1, after
-		r.drop(w.at, open+1)
-		r.drop(shut, after)
-		return after, false, true
-	case single && w.macro && r.Word(open+1) != "" && r.Is(open+2, ',') && r.Is(open+3, '(') && (r.Is(r.Over(open+3), ')') || r.Is(r.Over(open+3), ',')): // __REDIRECT (open, (int n), open64)
-		s.call, s.callEnd = open+3, after
-		r.drop(w.at, open+1)
-		r.drop(open+2, open+3)
-		r.drop(r.Over(open+3), after)
-		s.run = append(s.run, word{at: open + 1, end: open + 2})
-		return after, false, true
-	case single && w.macro && !prior && own.at < 0 && !s.param && (r.Is(after, ';') || after >= end) && r.declaring(open, shut) > 0: // EXPORT(1, int, open, (const char *path))
-		name := r.declaring(open, shut)
-		s.call, s.callEnd = name+2, after
-		r.drop(w.at, open+1)
-		r.dropToType(open, name)
-		if r.drop(name-1, name); r.Is(name-1, '*') {
-			r.drop(name-2, name-1)
-		}
-		r.drop(name+1, name+2)
-		r.drop(r.Over(name+2), after)
-		s.typed, s.typeFrom = true, open+1
-		s.run = append(s.run[:0], word{at: name, end: name + 1})
-		return after, false, true
-	case own.record && !r.plus && single && s.typed && shut == open+2 && r.Word(open+1) != "" && (r.Is(after, ';') || r.Is(after, ',') || r.Is(after, '[')): // C has no members that are functions
-		r.drop(w.at, open+1)
-		r.drop(shut, after)
-		s.run = append(s.run, word{at: open + 1, end: open + 2})
-		return after, false, true
-	case own.record && !r.plus && !s.param && single && r.Word(after) != "" && !tailWords[r.Word(after)]: // nor does it have functions
-		return macro()
-	case s.param && single && (w.macro || prior) && after >= end && shut == open+2 && r.Word(open+1) != "" && !r.names.builtin(r.Word(open+1)): // int UNUSED(n)
-		r.drop(w.at, open+1)
-		r.drop(shut, after)
-		s.run = append(s.run, word{at: open + 1, end: open + 2})
-		return after, false, true
-	case r.pointerIn(open, shut) && (after >= end || r.Is(after, '(') || r.Is(after, '[') || r.Is(after, ';') || r.Is(after, '=') || r.Is(after, ',') || isMacro(r.Word(after)) || isAttribute(r.Word(after))) && !s.prior() && (r.Is(after, '(') || r.Is(after, '[') || !isMacro(r.Word(open+1)) || !r.Is(open+2, '*')):
-		s.run = append(s.run, w)
-		r.settleType(s)
-		return open, false, true
+	case own.record && !r.plus && !s.param && c.single() && r.Word(after) != "" && !tailWords[r.Word(after)]: // C has no members that are functions
+		return r.asMacro(&c)
+	case r.pointsAt(&c):
+		return r.asType(&c)
 	case r.plus && !s.typed && r.constructs(w, own):
-		return isName()
-	case r.plus && !prior && own.at < 0 && r.IsMark(after, "->"): // a deduction guide
+		return r.asName(&c)
+	case r.plus && !c.prior && own.at < 0 && r.IsMark(after, "->"): // a deduction guide
 		s.guide = true
-		return isName()
+		return r.asName(&c)
 	case after >= end || r.endsHead(after):
-		return r.calledLast(w, open, shut, after, end, prior, s, own, isName, macro)
+		return r.calledLast(&c)
 	case r.Word(after) != "":
-		return r.calledBeforeWord(w, open, shut, after, end, prior, s, isName, macro)
+		return r.calledBeforeWord(&c)
 	case r.Is(after, '*') || r.Is(after, '&') || r.IsMark(after, "&&"):
-		if prior && (!w.macro || r.Is(after+1, ';') || r.Is(after+1, '{')) {
-			return isName()
+		if c.prior && (!w.macro || r.Is(after+1, ';') || r.Is(after+1, '{')) {
+			return r.asName(&c)
 		}
-		r.dropRun(s)
-		if s.typed {
-			return macro()
+		if r.dropRun(s); s.typed {
+			return r.asMacro(&c)
 		}
 		s.typed, s.typeFrom = true, w.at
 		return after, false, false
 	case r.Is(after, '('):
-		inner := r.Word(open+1) != "" && r.qualified(open+1, shut) == shut
-		switch {
-		case !prior && (!w.macro || s.typedef) && r.wordsIn(open, shut): // a macro hides the mark of a pointer
-			s.run = append(s.run, w)
-			r.settleType(s)
-			return open, false, true
-		case inner && !prior && !w.macro:
-			s.run = append(s.run, w)
-			r.settleType(s)
-			return open, false, true
-		case inner && prior: // int NAME(open)(int n)
-			r.drop(w.at, open+1)
-			r.drop(shut, after)
-			s.run = append(s.run, word{at: open + 1, end: shut})
-			s.call, s.callEnd = after, min(r.Over(after), end)
-			return s.callEnd, false, true
-		}
-		return macro()
-	}
-	if prior {
-		return isName()
+		return r.calledTwice(&c)
+	case c.prior:
+		return r.asName(&c)
 	}
 	return r.PastUnknown(after, end), true, true
 }
 
-// calledLast decides what a name is behind whose brackets the head of a declaration ends.
-func (r *reader) calledLast(w word, open, shut, after, end int, prior bool, s *specs, own *owner, isName, macro func() (int, bool, bool)) (next int, stop, done bool) {
+// asName takes it for what is declared.
+func (r *reader) asName(c *callee) (next int, stop, done bool) {
+	c.s.run, c.s.call, c.s.callEnd = append(c.s.run, c.word), c.open, c.after
+	return c.after, false, true
+}
+
+// asMacro takes it for a macro.
+func (r *reader) asMacro(c *callee) (next int, stop, done bool) {
+	if c.s.wraps[1] == 0 {
+		c.s.wraps, c.s.wrapper = [2]int{c.open + 1, c.shut}, c.at
+	}
+	r.macroWord(c.at, c.after, c.s)
+	return c.after, false, false
+}
+
+// asType takes it for the type, and the brackets for a declarator.
+func (r *reader) asType(c *callee) (next int, stop, done bool) {
+	c.s.run = append(c.s.run, c.word)
+	r.settleType(c.s)
+	return c.open, false, true
+}
+
+// unwrap takes one word in the brackets for the name, and the macro around it for nothing.
+func (r *reader) unwrap(c *callee, until int) {
+	r.drop(c.at, c.open+1)
+	r.drop(c.shut, c.after)
+	c.s.run = append(c.s.run, word{at: c.open + 1, end: until})
+}
+
+// nameInMacro reads what macros have the name, or the parameters, in their brackets; done is
+// false where it is none of these.
+func (r *reader) nameInMacro(c *callee) (next int, done bool) {
+	s, open, after := c.s, c.open, c.after
+	if !c.single() {
+		return 0, false
+	}
+	alone := c.shut == open+2 && r.Word(open+1) != ""
 	switch {
-	case !prior && !r.plus && r.Is(after, '{') && w.end == w.at+1 && !w.macro && own.at < 0: // old code: main() {
-		return isName()
-	case !prior && r.Is(after, '{'):
+	case c.macro && len(s.run) > 0 && r.Is(open+1, '(') && int(r.Tokens[open+1].Partner) == c.shut-1: // inflate OF((int flush))
+		s.call, s.callEnd = open+1, after
+		r.drop(c.at, open+1)
+		r.drop(c.shut, after)
+	case c.macro && r.Word(open+1) != "" && r.Is(open+2, ',') && r.Is(open+3, '(') && (r.Is(r.Over(open+3), ')') || r.Is(r.Over(open+3), ',')): // __REDIRECT (open, (int n), open64)
+		s.call, s.callEnd = open+3, after
+		r.drop(c.at, open+1)
+		r.drop(open+2, open+3)
+		r.drop(r.Over(open+3), after)
+		s.run = append(s.run, word{at: open + 1, end: open + 2})
+	case c.macro && !c.prior && c.own.at < 0 && !s.param && (r.Is(after, ';') || after >= c.end) && r.declaring(open, c.shut) > 0: // EXPORT(1, int, open, (const char *path))
+		r.declaredBy(c, r.declaring(open, c.shut))
+	case c.own.record && !r.plus && s.typed && alone && (r.Is(after, ';') || r.Is(after, ',') || r.Is(after, '[')): // int NAME(a);
+		r.unwrap(c, c.shut)
+	case s.param && (c.macro || c.prior) && after >= c.end && alone && !r.names.builtin(r.Word(open+1)): // int UNUSED(n)
+		r.unwrap(c, c.shut)
+	default:
+		return 0, false
+	}
+	return after, true
+}
+
+// declaredBy takes apart what a macro declares whose arguments are a type, a name and parameters.
+func (r *reader) declaredBy(c *callee, name int) {
+	s := c.s
+	s.call, s.callEnd = name+2, c.after
+	r.drop(c.at, c.open+1)
+	r.dropToType(c.open, name)
+	if r.drop(name-1, name); r.Is(name-1, '*') {
+		r.drop(name-2, name-1)
+	}
+	r.drop(name+1, name+2)
+	r.drop(r.Over(name+2), c.after)
+	s.typed, s.typeFrom = true, c.open+1
+	s.run = append(s.run[:0], word{at: name, end: name + 1})
+}
+
+// pointsAt reports whether the brackets hold a declarator with a mark of a pointer, so that the
+// name is the type.
+func (r *reader) pointsAt(c *callee) bool {
+	if !r.pointerIn(c.open, c.shut) || c.s.prior() {
+		return false
+	}
+	if r.Is(c.after, '(') || r.Is(c.after, '[') {
+		return true
+	}
+	ends := c.after >= c.end || r.Is(c.after, ';') || r.Is(c.after, '=') || r.Is(c.after, ',') || isMacro(r.Word(c.after)) || isAttribute(r.Word(c.after))
+	return ends && !(isMacro(r.Word(c.open+1)) && r.Is(c.open+2, '*'))
+}
+
+// calledTwice decides what a name is behind whose brackets others open.
+func (r *reader) calledTwice(c *callee) (next int, stop, done bool) {
+	inner := r.Word(c.open+1) != "" && r.qualified(c.open+1, c.shut) == c.shut
+	switch {
+	case !c.prior && (!c.macro || c.s.typedef) && r.wordsIn(c.open, c.shut), inner && !c.prior && !c.macro: // a macro hides the mark of a pointer, or there is none
+		return r.asType(c)
+	case inner && c.prior: // int NAME(open)(int n)
+		r.unwrap(c, c.shut)
+		c.s.call, c.s.callEnd = c.after, min(r.Over(c.after), c.end)
+		return c.s.callEnd, false, true
+	}
+	return r.asMacro(c)
+}
+
+// calledLast decides what a name is behind whose brackets the head of a declaration ends.
+func (r *reader) calledLast(c *callee) (next int, stop, done bool) {
+	after, s := c.after, c.s
+	switch {
+	case !c.prior && !r.plus && r.Is(after, '{') && c.single() && !c.macro && c.own.at < 0: // old code: main() {
+		return r.asName(c)
+	case !c.prior && r.Is(after, '{'):
 		return r.Over(after), true, true
-	case !prior && s.param:
-		return isName()
-	case !prior:
-		if r.Is(after, ';') || after >= end {
+	case !c.prior && s.param:
+		return r.asName(c)
+	case !c.prior:
+		if r.Is(after, ';') || after >= c.end {
 			return after, true, true
 		}
-		return r.PastUnknown(after, end), true, true
-	case w.macro && s.complete() && !r.Is(after, '{') && !r.plainParameters(open, shut):
-		return macro()
-	case r.plus && !s.param && (r.Is(after, ';') || r.Is(after, ',')) && !r.mayBeParameters(open, shut):
-		s.run = append(s.run, w)
+		return r.PastUnknown(after, c.end), true, true
+	case c.macro && s.complete() && !r.Is(after, '{') && !r.plainParameters(c.open, c.shut):
+		return r.asMacro(c)
+	case r.plus && !s.param && (r.Is(after, ';') || r.Is(after, ',')) && !r.mayBeParameters(c.open, c.shut):
+		s.run = append(s.run, c.word)
 		return after, false, true // a variable with what it begins with
 	}
-	return isName()
+	return r.asName(c)
 }
 
 // calledBeforeWord decides what a name is behind whose brackets a word stands.
-func (r *reader) calledBeforeWord(w word, open, shut, after, end int, prior bool, s *specs, isName, macro func() (int, bool, bool)) (next int, stop, done bool) {
-	x := r.Word(after)
+func (r *reader) calledBeforeWord(c *callee) (next int, stop, done bool) {
+	x, after, s := r.Word(c.after), c.after, c.s
+	below, plain := r.Tokens[after].Newline, r.plainParameters(c.open, c.shut)
 	switch {
-	case tailWords[x] && prior:
-		return isName()
-	case prior && !s.prior() && (r.Tokens[after].Newline && !isMacro(x) && !tailWords[x] || !r.plainParameters(open, shut)): // one macro after the other
-		if r.Tokens[after].Newline && r.declaresAt(after) {
+	case tailWords[x] && c.prior:
+		return r.asName(c)
+	case c.prior && !s.prior() && (below && !isMacro(x) && !tailWords[x] || !plain): // one macro after the other
+		if below && r.declaresAt(after) {
 			return after, true, true
 		}
-		return macro()
-	case !prior:
-		if !r.plus && !w.macro && r.oldParameters(open, shut) && r.oldBody(after, end) {
-			return isName()
+		return r.asMacro(c)
+	case !c.prior:
+		if !r.plus && !c.macro && r.oldParameters(c.open, c.shut) && r.oldBody(after, c.end) {
+			return r.asName(c)
 		}
-		if r.Tokens[after].Newline && !s.hasWords() && r.declaresAt(after) { // a macro that stands for something whole
+		if below && !s.hasWords() && r.declaresAt(after) { // a macro that stands for something whole
 			return after, true, true
 		}
-		return macro()
-	case w.macro && s.complete() && !r.plainParameters(open, shut):
-		return macro()
-	case w.macro && !isMacro(x) && !r.plainParameters(open, shut):
-		return macro()
-	case w.macro && r.Tokens[after].Newline && (mayOpen(x) || isMacro(x) && !s.typed && s.allMacros()): // one on each line
-		return macro()
-	case w.macro && !s.typed && s.macrosAlone() && !r.plainParameters(open, shut):
-		return macro()
-	case w.macro && !isMacro(x) && !s.typed && (len(s.run) == 0 || r.Is(after+1, '(')):
-		return macro()
+		return r.asMacro(c)
+	case c.macro && r.looksLikeMacro(c, x, below, plain):
+		return r.asMacro(c)
 	}
-	return isName()
+	return r.asName(c)
+}
+
+// looksLikeMacro reports whether a name that is formed as a macro's is one, by the word x that
+// follows its brackets, maybe on the line below, and by whether these surely hold parameters.
+func (r *reader) looksLikeMacro(c *callee, x string, below, plain bool) bool {
+	s := c.s
+	switch {
+	case s.complete() && !plain, below && mayOpen(x), below && isMacro(x) && !s.typed && s.allMacros(): // one on each line
+		return true
+	case !isMacro(x):
+		return !plain || !s.typed && (len(s.run) == 0 || r.Is(c.after+1, '('))
+	}
+	return !s.typed && s.macrosAlone() && !plain
 }
 
 // declaresAt reports whether a declaration surely begins at a word.

@@ -330,40 +330,19 @@ func (FrontEnd) PartOf(_, _ lang.Root) bool { return true }
 // Root reads the name and version out of a build file.
 func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 	root := lang.Root{Folder: path.Dir(file)}
-	text := string(data)
-	switch path.Base(file) {
-	case "CMakeLists.txt":
-		args, ok := callOf(text, "project")
-		if !ok {
-			return root, false
-		}
-		for i, a := range args {
-			if i == 0 {
-				root.Name = a
-			} else if args[i-1] == "VERSION" {
-				root.Version = a
-			}
-		}
-	case "meson.build":
-		args, ok := callOf(text, "project")
-		if !ok {
-			return root, false
-		}
-		for i, a := range args {
-			if i == 0 {
-				root.Name = a
-			} else if args[i-1] == "version:" || args[i-1] == "version" {
-				root.Version = a
-			}
-		}
-	default:
-		args, ok := callOf(text, "AC_INIT")
-		if !ok {
-			return root, false
-		}
-		root.Name = args[0]
-		if len(args) > 1 {
-			root.Version = args[1]
+	call := map[string]string{"CMakeLists.txt": "project", "meson.build": "project"}[path.Base(file)]
+	if call == "" {
+		call = "AC_INIT"
+	}
+	args, ok := callOf(string(data), call)
+	if !ok {
+		return root, false
+	}
+	root.Name = args[0]
+	for i := 1; i < len(args); i++ {
+		switch word := args[i-1]; {
+		case word == "VERSION", word == "version:", word == "version", call == "AC_INIT" && i == 1:
+			root.Version = args[i]
 		}
 	}
 	if strings.ContainsAny(root.Name, "${}()@") {

@@ -228,8 +228,10 @@ func (r *reader) enter(words []string, depth int) (ok bool) {
 				if inline { // its names are those of the namespace around it
 					continue
 				}
-				if definition, known := r.macro(name); known && isMacro(name) {
-					name = strings.Join(strings.Fields(definition), "")
+				if isMacro(name) {
+					if definition, known := r.macro(name); known {
+						name = strings.Join(strings.Fields(definition), "")
+					}
 				}
 				if name == "(" { // a macro makes the name
 					for i < len(words) && words[i] != ")" {
@@ -248,8 +250,11 @@ func (r *reader) enter(words []string, depth int) (ok bool) {
 		case "}":
 			closed++
 		default:
-			definition, known := r.macro(w)
-			if !known || !isMacro(w) {
+			definition, known := "", false
+			if isMacro(w) {
+				definition, known = r.macro(w)
+			}
+			if !known {
 				r.space = firstOf(frames, r.space)
 				return false
 			}

@@ -118,8 +118,10 @@ func (r *reader) namespace(i, end int, own *owner) int {
 		if r.Word(n+1) != "" && r.Word(n+1) != "inline" || isMacro(w) && n+1 < at && !r.IsMark(n+1, "::") {
 			continue // a macro beside the name
 		}
-		if definition, ok := r.macro(w); ok && isMacro(w) {
-			w = strings.TrimSpace(definition)
+		if isMacro(w) { // others are looked up nowhere
+			if definition, ok := r.macro(w); ok {
+				w = strings.TrimSpace(definition)
+			}
 		}
 		parts = append(parts, w)
 	}
