@@ -129,6 +129,7 @@ func (s *search) choose(lib *Library) {
 	slices.SortFunc(lib.Files, func(a, b File) int { return strings.Compare(a.Path, b.Path) })
 	chooser, ok := lib.End.(lang.Chooser)
 	if !ok {
+		s.settle(lib)
 		return
 	}
 	choice := chooser.Choose(lib.root, s.below(lib), func(file string) []byte {
@@ -190,6 +191,9 @@ func mostCode(lib *Library, ends []lang.FrontEnd) (most lang.FrontEnd) {
 	}
 	known := bytes[lib.Model.Language]
 	for _, end := range ends {
+		if p, ok := end.(lang.Prevailing); ok && p.Prevails() && bytes[end.Habits().Language] > 0 {
+			return end
+		}
 		if size := bytes[end.Habits().Language]; size > known {
 			most, known = end, size
 		}

@@ -124,6 +124,12 @@ type Chooser interface {
 	Choose(root Root, files []string, read func(file string) []byte) Choice
 }
 
+// Prevailing is a front end whose language a library is in that has any files of it, whatever
+// others it has: what it knows holds for these as well.
+type Prevailing interface {
+	Prevails() bool
+}
+
 // Choice is what a Chooser decides.
 type Choice struct {
 	Entries []model.Entry // what users import; empty where that is everything

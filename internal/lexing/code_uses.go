@@ -19,6 +19,8 @@ type CodeUses struct {
 	Arrow string
 	// Path stands between the parts of a name, beside a dot; "" where nothing else does.
 	Path string
+	// Globals says that what is declared in no function and no type is no local.
+	Globals bool
 	// Self is the word for the object at hand.
 	Self string
 	// Labels are words behind which a name is one of a type that is not written there, as
@@ -35,6 +37,7 @@ type within struct {
 	end    int32 // offset at which it ends
 	o      *model.Occurrence
 	body   bool // of a type: its braces were opened
+	global bool // no function and no type is around
 }
 
 // codeWalk is a walk through the tokens of a file.
@@ -106,6 +109,9 @@ func (w *codeWalk) enter(o *model.Occurrence) {
 	}
 }
 
+// global reports whether no function and no type is around.
+func (w *codeWalk) global() bool { return len(w.in) == 0 || w.in[len(w.in)-1].global }
+
 // open begins the scope of what braces hold.
 func (w *codeWalk) open(i int) {
 	t := &w.Tokens[i]
@@ -124,7 +130,7 @@ func (w *codeWalk) open(i int) {
 			return
 		}
 	}
-	w.in = append(w.in, within{before: w.names.Open(BlockScope), end: end})
+	w.in = append(w.in, within{before: w.names.Open(BlockScope), end: end, global: w.global()})
 }
 
 // word reads a word: the type of something that is declared, or the name of something.
@@ -165,7 +171,7 @@ func (w *codeWalk) word(i int) int {
 
 // joins reports whether a mark stands between the parts of a name.
 func (w *codeWalk) joins(i int) bool {
-	return w.Is(i, '.') || w.Path != "" && w.IsMark(i, w.Path)
+	return w.Is(i, '.') || w.Path != "" && (w.IsMark(i, w.Path) || w.IsMark(i, "->"))
 }
 
 // typed reports whether a word that is mostly one of the language stands for a type here:
@@ -176,7 +182,7 @@ func (w *codeWalk) typed(i int, text string) bool {
 
 // label reports whether a word is a constant of a type that is not written there.
 func (w *codeWalk) label(i int) bool {
-	return w.Labels[w.Word(i-1)] && (w.Is(i+1, ':') || w.Is(i+1, ',') || w.IsMark(i+1, w.Arrow))
+	return w.Labels[w.Word(i-1)] && (w.Is(i+1, ':') || w.Is(i+1, ';') || w.Is(i+1, ',') || w.IsMark(i+1, w.Arrow))
 }
 
 // begins reports whether a declaration may begin at a word.
@@ -198,6 +204,9 @@ func (w *codeWalk) begins(i int) bool {
 // variable binds the name behind a type, where one follows that is declared there: two words
 // in a row are nothing else.
 func (w *codeWalk) variable(from, end int) {
+	if w.Globals && w.global() {
+		return
+	}
 	several := w.Is(end, '|')
 	for w.Is(end, '|') {
 		next, ok := w.Type(end + 1)
@@ -214,8 +223,11 @@ func (w *codeWalk) variable(from, end int) {
 	if word == "" || w.Keyword(word) || w.Soft[word] && w.Word(name+1) != "" || w.Is(name+1, '(') || w.Is(name+1, '.') || w.Is(name+1, '<') {
 		return
 	}
+	for w.Keyword(w.Word(from)) && from+1 < end && w.Word(from+1) != "" { // "const", "struct"
+		from++
+	}
 	typ := from
-	for w.Is(typ+1, '.') && w.Word(typ+2) != "" {
+	for w.joins(typ+1) && w.Word(typ+2) != "" {
 		typ += 2
 	}
 	span := w.Span(from, typ+1)

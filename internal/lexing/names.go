@@ -145,7 +145,7 @@ func (n *Names) Uses() model.Uses {
 	slices.SortStableFunc(n.mentions, func(a, b mention) int { return int(a.span.Start - b.span.Start) })
 	for _, m := range n.mentions {
 		text := m.span.In(n.text)
-		first, rest, dotted := strings.Cut(text, ".")
+		first, rest, dotted := cutMember(text)
 		b, at := n.find(m.scope, first)
 		local := at >= 0
 		home := n.homeOf(max(at, m.scope))
@@ -162,8 +162,8 @@ func (n *Names) Uses() model.Uses {
 			if !dotted || b.typ.Empty() || b.times > 1 && !b.declared {
 				continue
 			}
-			member, _, _ := strings.Cut(rest, ".")
-			from := int(m.span.Start) + len(first) + 1
+			member, _, _ := cutMember(rest)
+			from := int(m.span.Start) + len(text) - len(rest)
 			uses.Add(model.Use{Form: model.UseMember, Span: source.NewSpan(from, from+len(member)), Type: b.typ})
 		case !home.Empty() && !dotted:
 		case dotted:
@@ -173,6 +173,18 @@ func (n *Names) Uses() model.Uses {
 		}
 	}
 	return uses
+}
+
+// cutMember cuts a name before its first member, behind "." or "->".
+func cutMember(text string) (first, rest string, cut bool) {
+	i := strings.IndexByte(text, '.')
+	if arrow := strings.Index(text, "->"); arrow >= 0 && (i < 0 || arrow < i) {
+		return text[:arrow], text[arrow+2:], true
+	}
+	if i < 0 {
+		return text, "", false
+	}
+	return text[:i], text[i+1:], true
 }
 
 // homeOf is the name of the type around a scope, or empty.

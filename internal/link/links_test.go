@@ -113,12 +113,16 @@ func (l *linked) result(r link.Result) string {
 	return "nothing"
 }
 
-// read notes the uses and references of a file.
-func (l *linked) read(s *build.Snapshot, m *model.Module, f *model.Facts) {
+// uses notes what the code of a file uses.
+func (l *linked) uses(s *build.Snapshot, m *model.Module, f *model.Facts) {
 	uses := s.Links.Uses(m, f)
 	for span, i := range uses.All() {
 		l.at[markedPlace{file: f.Path, at: span.Start}] = l.word(uses.Targets[i])
 	}
+}
+
+// read notes the references of a file in the comments on what a module has of it.
+func (l *linked) read(s *build.Snapshot, m *model.Module, f *model.Facts) {
 	comment := func(doc *model.Doc, from link.Scope) {
 		if doc == nil {
 			return
@@ -254,6 +258,9 @@ func TestLinks(t *testing.T) {
 			for _, lib := range s.Project.Libraries {
 				for _, m := range lib.Modules {
 					for _, f := range m.Files {
+						l.uses(s, m, f)
+					}
+					for _, f := range m.AllFiles() {
 						l.read(s, m, f)
 					}
 				}

@@ -1,6 +1,7 @@
 package link
 
 import (
+	"iter"
 	"slices"
 	"strings"
 	"sync"
@@ -102,7 +103,7 @@ func (u *UseNames) forget(n int32, was *model.Facts) {
 	}
 	if was.Inside != nil {
 		for use := range was.Inside.Uses.All() {
-			for name := range strings.SplitSeq(use.Span.In(was.Text), ".") {
+			for name := range namesIn(use.Span.In(was.Text)) {
 				gone[name] = true
 			}
 		}
@@ -116,6 +117,12 @@ func (u *UseNames) forget(n int32, was *model.Facts) {
 		}
 	}
 	u.facts[n] = nil
+}
+
+// namesIn are the names in one with its members, whatever stands between them: "a.b", "a::b",
+// "a->b".
+func namesIn(name string) iter.Seq[string] {
+	return strings.FieldsFuncSeq(name, func(c rune) bool { return strings.ContainsRune(".:->", c) })
 }
 
 // nameUse is a name and the use that has it, by its place among those of its file.
@@ -144,7 +151,7 @@ func namesUsed(file moduleFile) []nameUse {
 	}
 	at := int32(0)
 	for use := range f.Inside.Uses.All() {
-		for name := range strings.SplitSeq(use.Span.In(f.Text), ".") {
+		for name := range namesIn(use.Span.In(f.Text)) {
 			add(name, at)
 			if of, renamed := own[name]; renamed {
 				add(of, at)

@@ -421,12 +421,12 @@ func (p *parser) markedInline(m *mapped, l line) {
 				i += end + 1
 			}
 		case (c == '@' || c == '\\') && i+1 < len(text) && (i == 0 || !inName(text[i-1]) || c == '\\' && strings.IndexByte(escaped, text[i+1]) >= 0):
-			size, made := p.inlineWord(text[i:min(len(text), i+longestWord)])
+			size, named, made := p.inlineWord(text[i:min(len(text), i+longestWord)])
 			if size == 0 {
 				continue
 			}
 			flush(i)
-			m.put(made, l.at+int32(i), true)
+			m.put(made, l.at+int32(i+named), true)
 			from = i + size
 			i = from - 1
 		case c == '%' && i+1 < len(text) && inName(text[i+1]) && (i == 0 || text[i-1] == ' '): // a word that shall not link
@@ -435,7 +435,8 @@ func (p *parser) markedInline(m *mapped, l line) {
 		case c == '#' && i+1 < len(text) && isFirst(text[i+1]) && (i == 0 || strings.IndexByte(" (,", text[i-1]) >= 0):
 			end := nameEnd(text, i+1)
 			flush(i)
-			m.put("`"+text[i+1:end]+"`", l.at+int32(i), true)
+			name := text[i+1 : end]
+			m.put("[`"+name+"`](<"+schemeOf(name)+name+">)", l.at+int32(i+1), true)
 			from, i = end, end-1
 		case c == '_' && i+1 < len(text) && (i == 0 || !inName(text[i-1])): // __restrict__ is no strong text
 			end := i
@@ -501,19 +502,19 @@ func schemeOf(name string) string {
 const escaped = `@\&$#<>%".=|-~:`
 
 // inlineWord makes Markdown of a word in running text; size is how many bytes it takes, 0 where
-// it is none.
-func (p *parser) inlineWord(text string) (size int, made string) {
+// it is none, and named where among these the name begins that it is about.
+func (p *parser) inlineWord(text string) (size, named int, made string) {
 	if strings.IndexByte(escaped, text[1]) >= 0 { // an escaped sign
-		return 2, `\` + text[1:2]
+		return 2, 0, `\` + text[1:2]
 	}
 	if strings.HasPrefix(text[1:], "f$") || strings.HasPrefix(text[1:], "f(") {
 		shut := map[byte]string{'$': "f$", '(': "f)"}[text[2]]
 		for _, mark := range []string{text[:1] + shut, "@" + shut, `\` + shut} {
 			if end := strings.Index(text[3:], mark); end >= 0 {
-				return 3 + end + len(mark), "$" + strings.TrimSpace(text[3:3+end]) + "$"
+				return 3 + end + len(mark), 0, "$" + strings.TrimSpace(text[3:3+end]) + "$"
 			}
 		}
-		return 0, ""
+		return 0, 0, ""
 	}
 	end := 1
 	for end < len(text) && isLetter(text[end]) && text[end] != '-' {
@@ -521,14 +522,14 @@ func (p *parser) inlineWord(text string) (size int, made string) {
 	}
 	word := text[1:end]
 	if !inlineWords[word] {
-		return 0, ""
+		return 0, 0, ""
 	}
 	rest := text[end:]
 	if word == "n" {
-		return end, "<br>"
+		return end, 0, "<br>"
 	}
 	if word == "endlink" {
-		return end, ""
+		return end, 0, ""
 	}
 	blanks := len(rest) - len(strings.TrimLeft(rest, " \t"))
 	argument := rest[blanks:]
@@ -540,7 +541,7 @@ func (p *parser) inlineWord(text string) (size int, made string) {
 		stop = i
 	}
 	if stop == 0 || blanks == 0 {
-		return end, ""
+		return end, 0, ""
 	}
 	if open := strings.IndexByte(argument[:stop], '('); open > 0 && (word == "ref" || word == "link" || strings.HasPrefix(word, "copy")) { // "f(int, char)"
 		if close := strings.IndexByte(argument[open:], ')'); close >= 0 && open+close >= stop {
@@ -551,15 +552,16 @@ func (p *parser) inlineWord(text string) (size int, made string) {
 	if strings.Count(name, ")") > strings.Count(name, "(") {
 		name = strings.TrimRight(name, ")")
 	}
-	size = end + blanks + len(name)
+	named = end + blanks
+	size = named + len(name)
 	target := strings.TrimPrefix(strings.TrimPrefix(name, "#"), "::")
 	switch word {
 	case "c", "p":
-		return size, "`" + strings.Trim(name, "`") + "`"
+		return size, named, "`" + strings.Trim(name, "`") + "`"
 	case "a", "e", "em":
-		return size, "*" + name + "*"
+		return size, named, "*" + name + "*"
 	case "b":
-		return size, "**" + name + "**"
+		return size, named, "**" + name + "**"
 	case "ref", "subpage":
 		shown := "`" + target + "`"
 		if quoted := strings.TrimLeft(text[size:], " "); strings.HasPrefix(quoted, `"`) {
@@ -568,19 +570,19 @@ func (p *parser) inlineWord(text string) (size int, made string) {
 				size = len(text) - len(quoted) + close + 2
 			}
 		}
-		return size, "[" + shown + "](<" + schemeOf(target) + escapedArguments.Replace(target) + ">)"
+		return size, named, "[" + shown + "](<" + schemeOf(target) + escapedArguments.Replace(target) + ">)"
 	case "link":
 		close := strings.Index(text[size:], "endlink")
 		if close < 1 {
-			return size, "[`" + target + "`](<" + schemeOf(target) + escapedArguments.Replace(target) + ">)"
+			return size, named, "[`" + target + "`](<" + schemeOf(target) + escapedArguments.Replace(target) + ">)"
 		}
 		shown := strings.TrimSpace(text[size : size+close-1])
 		if shown == "" {
 			shown = target
 		}
-		return size + close + len("endlink"), "[" + shown + "](<" + schemeOf(target) + escapedArguments.Replace(target) + ">)"
+		return size + close + len("endlink"), named, "[" + shown + "](<" + schemeOf(target) + escapedArguments.Replace(target) + ">)"
 	case "copydoc", "copybrief", "copydetails":
-		return size, "[" + target + "](<" + markdown.TakenScheme + escapedArguments.Replace(target) + ">)"
+		return size, named, "[" + target + "](<" + markdown.TakenScheme + escapedArguments.Replace(target) + ">)"
 	}
-	return size, name
+	return size, named, name
 }

@@ -228,7 +228,7 @@ func (r *reader) code() lexing.CodeUses {
 		self = "this"
 	}
 	return lexing.CodeUses{
-		Type: r.typeAt, Arrow: "", Path: "::", Self: self, Labels: map[string]bool{"goto": true},
+		Type: r.typeAt, Arrow: "", Path: "::", Globals: true, Self: self, Labels: map[string]bool{"goto": true},
 		Soft: map[string]bool{"override": true, "final": true}, Keyword: r.names.reserved,
 	}
 }

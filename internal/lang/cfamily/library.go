@@ -27,6 +27,7 @@ var (
 	_ lang.Nester           = FrontEnd{}
 	_ lang.MemberBlocks     = FrontEnd{}
 	_ lang.Importer         = FrontEnd{}
+	_ lang.Prevailing       = FrontEnd{}
 )
 
 // Recognize tells headers of the two languages apart: by what is in them outside of what only
@@ -308,6 +309,9 @@ func homesOf(files []*model.Facts, paths []string, kept map[*model.Facts]bool) m
 	}
 	return homes
 }
+
+// Prevails is true of C++: a library with any of it may overload what its headers of C declare.
+func (e FrontEnd) Prevails() bool { return e.Plus }
 
 // ImportPaths are the headers that a file may mean by what it includes: one beside it, or one by
 // the path that users include it by.

@@ -376,6 +376,9 @@ func merged(a, b *model.Doc) *model.Doc {
 
 // emit adds the declaration of a declarator.
 func (r *reader) emit(s *specs, d declared, headEnd, tailFrom, stop, body int, own *owner, t template, n int) {
+	if d.destructor && !d.fn {
+		return // an expression: "~S"
+	}
 	from := s.from
 	if n > 0 { // what stands before all is the first one's
 		from = r.firstMark(s, d)
@@ -388,7 +391,7 @@ func (r *reader) emit(s *specs, d declared, headEnd, tailFrom, stop, body int, o
 		o.Kind, o.Name = model.KindOperator, r.operatorText(d)
 	case s.typedef:
 		o.Kind = model.KindType
-	case d.fn && d.destructor:
+	case d.destructor:
 		o.Kind = model.KindDestructor
 		o.Name = "~" + r.Word(d.name+1)
 	case d.fn && (own.record && r.Word(d.name) == own.name && !s.typed || r.plus && !s.typed && lastPart(scope) == r.Word(d.name)):

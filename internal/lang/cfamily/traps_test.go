@@ -277,6 +277,10 @@ template <class T> struct A<T *> : B<T>, virtual private C { using type = T; };
 template <typename T, typename = std::enable_if_t<(sizeof(T) > 1) && !B<T>::value>> void f(T &&t, std::vector<std::map<int, T>> v = {});
 => 1 function f(t, v)
 
+int ~
+S; int a;
+=> 2 variable a
+
 A::A(int a) : b(a), c{a, 1}, D<int>(2) { } int A::count = 0; A::~A() { }
 => 1 constructor A.A(a)
 => 1 field A.count
