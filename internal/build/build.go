@@ -184,6 +184,7 @@ func (r *run) rules() check.Options {
 	return check.Options{
 		Reach: set.Reach, Rules: set.Checks.Rules, Folders: folders(set), Only: r.options.Only, Workers: r.workers(),
 		AskInherited: set.Checks.AskInherited,
+		FileFields:   set.Checks.FileFields,
 	}
 }
 

@@ -232,7 +232,7 @@ func contentsWith(was *model.Contents, end lang.FrontEnd, facts map[*model.Facts
 	for i, f := range was.Files {
 		if fresh := facts[f]; fresh != nil {
 			out.Files[i], anew = fresh, true
-			whole = whole || len(fresh.About) > 0 || fresh.Package != f.Package || fresh.Role != f.Role || fresh.Standalone != f.Standalone
+			whole = whole || len(fresh.About)+len(f.Groups)+len(fresh.Groups) > 0 || fresh.Package != f.Package || fresh.Role != f.Role || fresh.Standalone != f.Standalone
 		}
 	}
 	stale := func(m *model.Module) bool { return m.Changed() && m.Settled() || unsettled[m] }

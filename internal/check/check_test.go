@@ -48,18 +48,24 @@ func TestExamples(t *testing.T) {
 		t.Run(r.Name, func(t *testing.T) {
 			require.NotEmpty(t, r.Summary)
 			require.NotEmpty(t, r.Explanation)
-			require.NotEqual(t, finding.Off, r.Default)
-			wrong := run(t, example(r.Language, r.Wrong), nil)
+			on := r.Default
+			var change func(*settings.Settings)
+			if r.Default == finding.Off {
+				on = finding.Note
+				change = func(s *settings.Settings) { s.Checks.Rules = map[string]finding.Severity{r.Name: on} }
+				assert.NotContains(t, strings.Join(texts(run(t, example(r.Language, r.Wrong), nil).Findings), "\n"), r.Name, "it is off")
+			}
+			wrong := run(t, example(r.Language, r.Wrong), change)
 			var of []string
 			for i := range wrong.Findings {
 				if f := &wrong.Findings[i]; f.Rule == r.Name {
 					of = append(of, check.Text(f))
-					assert.Equal(t, r.Default, f.Severity)
+					assert.Equal(t, on, f.Severity)
 				}
 			}
 			require.Len(t, of, 1)
 			assert.NotContains(t, of[0], "{", "every argument is filled in")
-			assert.Empty(t, texts(run(t, example(r.Language, r.Right), nil).Findings))
+			assert.Empty(t, texts(run(t, example(r.Language, r.Right), change).Findings))
 		})
 	}
 }
@@ -69,7 +75,7 @@ func TestExamples(t *testing.T) {
 func example(language, text string) map[string]string {
 	files := map[string]string{"go.mod": "module tidebook.example/engine"}
 	archive := txtar.Parse([]byte(text))
-	files[map[string]string{"go": "tide/tide.go", "python": "tide.py"}[language]] = string(archive.Comment)
+	files[map[string]string{"go": "tide/tide.go", "python": "tide.py", "c": "tide.c"}[language]] = string(archive.Comment)
 	for _, f := range archive.Files {
 		files[f.Name] = string(f.Data)
 	}

@@ -100,6 +100,57 @@ package a
 //
 func Moor() {}
 `, "a.go:4:1 warning the comment on Moor is empty"},
+	{finding.ConflictingComments, "", `
+-- include/a.h --
+/** Opens. */
+int open_gauge(void);
+-- src/a.c --
+/** Shuts. */
+int open_gauge(void) { return 0; }
+`, "src/a.c:1:1 warning the comment on the definition of open_gauge differs from that at its declaration (include/a.h, line 2)"},
+	{finding.MissingFileComment, "", `
+-- codrel.yaml --
+checks: {rules: {missing-file-comment: note}}
+-- a.h --
+/* Licensed to all. */
+
+/** Opens. */
+int open_gauge(void);
+`, "a.h:1:1 note a.h has no comment at its head"},
+	{finding.MissingFileComment, "", `
+-- codrel.yaml --
+checks: {rules: {missing-file-comment: note}}
+-- a.py --
+import os
+"""Not a module's."""
+`, "a.py:1:1 note a.py has no comment at its head"},
+	{finding.MissingFileComment, "fields", `
+-- codrel.yaml --
+checks: {rules: {missing-file-comment: note}, file-fields: [author, license, copyright, SPDX-License-Identifier]}
+-- a.h --
+// SPDX-License-Identifier: CC0-1.0
+/** @file
+ * Gauges.
+ * @license free
+ * Copyrighted by nobody.
+ */
+
+/** Opens. */
+int open_gauge(void);
+`, "a.h:1:1 note the comment at the head of a.h does not say author, copyright"},
+	{finding.HeaderlessFunction, "", `
+-- codrel.yaml --
+checks: {rules: {headerless-function: warning}}
+-- include/a.h --
+/** @file Gauges. */
+/** Opens. */
+int open_gauge(void);
+-- src/a.c --
+int open_gauge(void) { return shut_gauge(); }
+static int own(void) { return 0; }
+int shut_gauge(void) { return own(); }
+int main(void) { return open_gauge(); }
+`, "src/a.c:3:5 warning no header declares shut_gauge, which other files can link to: declare it, or make it static"},
 	{finding.StrayComment, "", `
 -- a.go --
 // Package a is one.

@@ -565,7 +565,7 @@ func (p *Pass) undescribedFailures(c *described) {
 	if !c.structured() || c.d.Kind() == model.KindClass || c.told || c.tellsFailure() || c.inherits() {
 		return
 	}
-	if h := c.d.Module.Library.Habits; h != nil && slices.Contains(h.Started, c.d.Name) {
+	if isStarted(c.d) {
 		return // nobody calls it who could be told
 	}
 	said := map[string]bool{}

@@ -158,6 +158,11 @@ func (p *Pass) eachText(visit func(d *model.Declaration, f *model.Facts, section
 			if f.LibraryDoc != nil {
 				walk(nil, f.LibraryDoc, f, link.Scope{Module: p.Module, File: f})
 			}
+			for _, g := range f.Groups {
+				if g.Doc != nil {
+					walk(nil, g.Doc, f, link.Scope{Module: p.Module, File: f})
+				}
+			}
 		}
 	}
 	for d := range p.shown {

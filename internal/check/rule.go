@@ -39,8 +39,8 @@ func (r *Rule) OfPages() bool {
 // Rules is the explicit list of all rules, in the order that "explain" lists them.
 var Rules = []Rule{
 	undocumented, missingModuleComment, emptyComment, strayComment, deprecatedWithoutAdvice,
-	phantomParameter, undescribedParameter, undescribedResult, undescribedFailure, repeatedSection, unknownTag,
-	brokenReference, ambiguousReference, leakedType, brokenExport, importCycle, malformedComment, unreadableSource,
+	phantomParameter, undescribedParameter, undescribedResult, undescribedFailure, repeatedSection, unknownTag, conflictingComments,
+	brokenReference, ambiguousReference, leakedType, brokenExport, importCycle, malformedComment, unreadableSource, missingFileComment, headerlessFunction,
 	brokenGuideLink, brokenGuide, brokenExcerpt, staleExcerpt, brokenFragment, faintAccent, brokenLook,
 }
 

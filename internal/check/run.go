@@ -23,6 +23,8 @@ type Options struct {
 	Workers int
 	// AskInherited is whether a member that inherits its text should have one of its own.
 	AskInherited bool
+	// FileFields are what the comment at the head of each file must say.
+	FileFields []string
 }
 
 // Folder changes severities for the files that match a pattern.
@@ -64,7 +66,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 	}
 	passes := make([]Pass, len(modules))
 	_ = parallel.Each(ctx, options.Workers, len(modules), func(i int) { // who asks looks at the context
-		passes[i] = Pass{Links: links, Module: modules[i], known: isRule, inheritedCounts: !options.AskInherited}
+		passes[i] = Pass{Links: links, Module: modules[i], known: isRule, inheritedCounts: !options.AskInherited, fileFields: options.FileFields}
 		passes[i].run(options)
 	})
 	result := Result{Findings: slices.Clone(earlier), Modules: map[*model.Module]Coverage{}}
@@ -94,7 +96,7 @@ func Run(ctx context.Context, project *model.Project, links *link.Index, earlier
 // Module is what the rules find in one module, sorted and with severities: the findings of
 // [Run] that have a place in it, but for places in other modules of the same cause.
 func Module(m *model.Module, links *link.Index, options Options) []finding.Finding {
-	p := Pass{Links: links, Module: m, known: isRule, inheritedCounts: !options.AskInherited}
+	p := Pass{Links: links, Module: m, known: isRule, inheritedCounts: !options.AskInherited, fileFields: options.FileFields}
 	p.run(options)
 	list := p.findings
 	for _, f := range m.Files {
@@ -121,6 +123,15 @@ func Add(to, found []finding.Finding, options Options) []finding.Finding {
 	list := slices.Concat(to, options.weigh(found))
 	finding.Sort(list)
 	return list
+}
+
+// off reports whether a rule is off for all files.
+func (o Options) off(r *Rule) bool {
+	on := r.Default
+	if s, said := o.Rules[r.Name]; said {
+		on = s
+	}
+	return on == finding.Off && !slices.ContainsFunc(o.Folders, func(f Folder) bool { _, said := f.Rules[r.Name]; return said })
 }
 
 func applies(options Options, rule string) bool {
@@ -175,6 +186,7 @@ type Pass struct {
 	inserted []string // names of fragments that texts insert
 
 	inheritedCounts bool
+	fileFields      []string
 	known           func(rule string) bool // a rule's name; a rule cannot ask the list it stands in
 }
 
@@ -183,7 +195,7 @@ func isRule(name string) bool { return ByName(name) != nil }
 func (p *Pass) run(options Options) {
 	p.count()
 	for i := range Rules {
-		if Rules[i].module != nil && applies(options, Rules[i].Name) {
+		if Rules[i].module != nil && applies(options, Rules[i].Name) && !options.off(&Rules[i]) {
 			Rules[i].module(p)
 		}
 	}

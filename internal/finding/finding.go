@@ -64,6 +64,9 @@ const (
 	UndescribedFailure      = "undescribed-failure"
 	RepeatedSection         = "repeated-section"
 	UnknownTag              = "unknown-tag"
+	ConflictingComments     = "conflicting-comments"
+	MissingFileComment      = "missing-file-comment"
+	HeaderlessFunction      = "headerless-function"
 )
 
 // Argument is one named value of a finding's text.

@@ -18,7 +18,7 @@ const Most = 2.6
 const (
 	smallest = 1 << 10
 	largest  = 4 << 20
-	telling  = 3 * time.Millisecond
+	telling  = 2 * time.Millisecond
 )
 
 // Form is one form of input.

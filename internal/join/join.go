@@ -42,10 +42,25 @@ func Library(lib *model.Contents, end lang.FrontEnd) {
 	})
 	lib.Modules, lib.Tests = code, tests
 	describe(lib)
-	lib.SaidInCode = nil
+	lib.SaidInCode, lib.Groups = nil, nil
 	for _, f := range lib.Files {
 		if f.Role == model.RoleCode {
 			lib.SaidInCode = model.JoinSayings(lib.SaidInCode, f.Sayings)
+			name(lib.Library, f)
+		}
+	}
+}
+
+// name adds the groups that a file gives a title or a text. The first one to give them is heard.
+func name(lib *model.Library, f *model.Facts) {
+	for i := range f.Groups {
+		g := model.GroupIn{Group: &f.Groups[i], File: f}
+		known, is := lib.Groups[g.Name]
+		if lib.Groups == nil {
+			lib.Groups = map[string]model.GroupIn{}
+		}
+		if !is || known.Doc == nil && g.Doc != nil {
+			lib.Groups[g.Name] = g
 		}
 	}
 }

@@ -124,6 +124,12 @@ type Chooser interface {
 	Choose(root Root, files []string, read func(file string) []byte) Choice
 }
 
+// Headers is a front end of a language in which some files only declare what others define.
+type Headers interface {
+	// IsHeader reports whether a file is one that others include.
+	IsHeader(file string) bool
+}
+
 // Prevailing is a front end whose language a library is in that has any files of it, whatever
 // others it has: what it knows holds for these as well.
 type Prevailing interface {

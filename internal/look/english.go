@@ -21,6 +21,7 @@ var english = Texts{
 	"made-with":    "made with Codrel",
 	"findings":     "Findings",
 	"coverage":     "Coverage",
+	"to-dos":       "To-dos",
 	"and":          " and ",
 	"comma":        ", ",
 	"and-more":     " and {n} more",
@@ -203,8 +204,12 @@ var english = Texts{
 
 	// Findings and coverage.
 	"findings-text": "{count} in the last build.",
-	"no-findings":   "The last build reported no findings.",
-	"finding.one":   "1 finding", "finding.many": "{n} findings",
+	"to-dos-text":   "{count} in the comments of the code.",
+	"no-to-dos":     "No comment of the code says that anything is still to do, or is wrong.",
+	"to-do.one":     "1 to-do or bug", "to-do.many": "{n} to-dos and bugs",
+	"to-do": "to do", "bug": "bug", "to-do-line": "line {n}", "to-do-in": "in {name}", "to-do-who": "for {name}",
+	"no-findings": "The last build reported no findings.",
+	"finding.one": "1 finding", "finding.many": "{n} findings",
 	"error":          "error",
 	"warning":        "warning",
 	"note":           "note",

@@ -26,6 +26,7 @@ type Facts struct {
 	ModuleSpan      source.Span       `json:"moduleSpan,omitzero"`       // of the module's name in this file
 	Modules         []ModuleIn        `json:"modules,omitempty"`         // those that it declares things of, where it may be several
 	About           []About           `json:"about,omitempty"`           // comments that stand elsewhere than what they describe
+	Groups          []Group           `json:"groups,omitempty"`          // those that the file gives a title or a text
 	Global          bool              `json:"global,omitempty"`          // what it declares needs no import
 	AssignsExports  bool              `json:"assignsExports,omitempty"`  // the file exports things by assigning them, not by declarations
 	DefaultIsModule bool              `json:"defaultIsModule,omitempty"` // what it gives as "default" is the module itself to its users
@@ -55,6 +56,14 @@ type About struct {
 	Path string      `json:"path,omitempty"` // of a declaration, with its module, as written, or a name that declarations have their text by
 	Span source.Span `json:"span,omitzero"`
 	Doc  *Doc        `json:"doc,omitempty"`
+}
+
+// Group is a group of declarations that a comment gives a title and a text. Declarations belong
+// to it by a [Directive] "part" with its name, in any file of the library.
+type Group struct {
+	Name  string `json:"name,omitempty"`
+	Title string `json:"title,omitempty"`
+	Doc   *Doc   `json:"doc,omitempty"` // nil where it has none
 }
 
 // Position is the place of an offset as people count it.

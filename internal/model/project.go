@@ -60,20 +60,27 @@ func (p *Page) Place(span source.Span) finding.Place {
 type Library struct {
 	Name       string // unique in the project
 	Language   string
-	Habits     *Habits         // of that language; nil where nobody reads it
-	Root       string          // folder from the project's root, "." for the root itself
-	Prefix     string          // the module path of its root folder, "" where paths start at the root
-	Version    string          // the language's own version of it, where its files say one
-	Package    string          // what users import the library by as a whole, "" where modules have names of their own
-	Entries    []Entry         // the modules that its own files name as those for users; empty for all
-	OwnImports []Entry         // names by which only its own files import; one "*" in them stands for any text
-	Imports    []string        // paths of modules all names of which each of its files has, by its project files
-	Sayings    []Saying        // what its manifests say of it and its modules beyond that
-	SaidInCode []Saying        // and what its code says
-	Skipped    []SkippedFolder // folders of files that are not read
-	Visible    []string        // patterns of folders whose modules count as visible even if their language keeps them internal
+	Habits     *Habits            // of that language; nil where nobody reads it
+	Root       string             // folder from the project's root, "." for the root itself
+	Prefix     string             // the module path of its root folder, "" where paths start at the root
+	Version    string             // the language's own version of it, where its files say one
+	Package    string             // what users import the library by as a whole, "" where modules have names of their own
+	Entries    []Entry            // the modules that its own files name as those for users; empty for all
+	OwnImports []Entry            // names by which only its own files import; one "*" in them stands for any text
+	Imports    []string           // paths of modules all names of which each of its files has, by its project files
+	Sayings    []Saying           // what its manifests say of it and its modules beyond that
+	SaidInCode []Saying           // and what its code says
+	Groups     map[string]GroupIn // by their names
+	Skipped    []SkippedFolder    // folders of files that are not read
+	Visible    []string           // patterns of folders whose modules count as visible even if their language keeps them internal
 
 	Elsewhere *Elsewhere // the project it belongs to, where that is another
+}
+
+// GroupIn is a group with the file that gives it its title and its text.
+type GroupIn struct {
+	*Group
+	File *Facts
 }
 
 // Contents is a library with what its files hold at one time.

@@ -19,6 +19,9 @@ func sound(f *model.Facts) bool {
 		s.doc(a.Doc)
 		s.spans(a.Span)
 	}
+	for _, g := range f.Groups {
+		s.doc(g.Doc)
+	}
 	for _, l := range f.ExportList {
 		s.spans(l.Span)
 	}

@@ -55,6 +55,7 @@ var samples = map[string]sample{
 	"links.elsewhere[].xml":     {"lib/Tide.xml", []string{"[a]"}},
 	"links.elsewhere[].site":    {"https://other.example/", []string{"[a]"}},
 	"checks":                    {"{}", []string{"x", "[a]"}},
+	"checks.file-fields":        {"[author, license]", []string{"x", "[{a: b}]", `[""]`}},
 	"checks.inherited-text":     {"asked", []string{"taken", "[a]"}},
 	"checks.fail-on":            {"warning", []string{"never", "[a]"}},
 	"checks.rules":              {"{undocumented: off}", []string{"x", "[a]", "{undocumented: loud}"}},

@@ -339,6 +339,16 @@ func (r *reader) checks(n *yaml.Node, c *Checks) {
 			r.choice(n, "inherited-text", []string{"asked", "counts"}, &word)
 			c.AskInherited = word == "asked"
 		},
+		"file-fields": func(n *yaml.Node) {
+			r.list(n, "file-fields", func(n *yaml.Node) {
+				field := ""
+				r.text(n, &field)
+				if field == "" {
+					r.fail(n, `an entry of "file-fields" must be a word, such as license`)
+				}
+				c.FileFields = append(c.FileFields, field)
+			})
+		},
 		"folders": func(n *yaml.Node) {
 			r.list(n, "folders", func(n *yaml.Node) {
 				var f FolderRules
@@ -388,7 +398,7 @@ func (r *reader) write(n *yaml.Node, w *Write) {
 		"pages": func(n *yaml.Node) {
 			r.list(n, "pages", func(n *yaml.Node) {
 				page := ""
-				r.oneOf(n, "page", []string{"coverage", "findings"}, &page)
+				r.oneOf(n, "page", []string{"coverage", "findings", "to-dos"}, &page)
 				w.Pages = append(w.Pages, page)
 			})
 		},

@@ -102,6 +102,7 @@ type Checks struct {
 	// AskInherited is whether a member should have a comment of its own although it
 	// inherits the text of what it overrides or implements.
 	AskInherited bool
+	FileFields   []string // what the comment at the head of each file must say, such as "license"
 }
 
 // FolderRules changes severities for the files that match a pattern.
@@ -114,7 +115,7 @@ type FolderRules struct {
 type Write struct {
 	Site   string   // folder of the site, from the project's root
 	Keep   []string // patterns of files in it that are not Codrel's and stay
-	Pages  []string // pages that are written only when asked for: "findings", "coverage"
+	Pages  []string // pages that are written only when asked for: "findings", "coverage", "to-dos"
 	Whole  []string // patterns of paths of modules that also get one page with everything
 	Source string   // what source pages show: "full", "signatures", or "none" for no such pages
 	Hide   []string // names of sections of comments that are not shown, such as "author"

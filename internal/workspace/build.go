@@ -218,17 +218,21 @@ func (w *Workspace) Plan(s *build.Snapshot) *plan.Plan {
 	if slices.Contains(w.Settings.Write.Pages, "findings") {
 		findings = len(s.Findings)
 	}
-	return w.planWith(s, findings, slices.Contains(w.Settings.Write.Pages, "coverage"))
+	return w.planWith(s, plan.Options{Findings: findings, Coverage: w.asks("coverage"), HasToDos: w.asks("to-dos"), ToDos: len(w.toDos(s))})
 }
 
-// planWith plans the pages with those on so many findings, or none where that is negative,
-// and, where it is asked for, the one on coverage.
-func (w *Workspace) planWith(s *build.Snapshot, findings int, coverage bool) *plan.Plan {
+// asks reports whether the settings ask for a page.
+func (w *Workspace) asks(page string) bool { return slices.Contains(w.Settings.Write.Pages, page) }
+
+// planWith plans the pages with those on the state of the documentation that options ask for.
+func (w *Workspace) planWith(s *build.Snapshot, options plan.Options) *plan.Plan {
 	whole := w.Settings.Write.Whole
-	return plan.New(s.Links, plan.Options{Source: w.source(), Findings: findings, Coverage: coverage, Workers: w.workers(), Whole: func(module string) bool {
+	options.Source, options.Workers = w.source(), w.workers()
+	options.Whole = func(module string) bool {
 		return slices.ContainsFunc(whole, func(pattern string) bool {
 			ok, _ := doublestar.Match(pattern, module)
 			return ok
 		})
-	}})
+	}
+	return plan.New(s.Links, options)
 }

@@ -71,7 +71,7 @@ func (l *Live) anew(ctx context.Context) error {
 // set makes a snapshot the state. What a page says of all findings is no part of it: no
 // rule has been asked yet.
 func (l *Live) set(s *build.Snapshot) {
-	pages := l.workspace.planWith(s, -1, false)
+	pages := l.workspace.planWith(s, plan.Options{Findings: -1})
 	state := newState(s, pages, l.workspace.Settings, l.workspace.Site(s, pages, l.forge))
 	l.mu.Lock()
 	defer l.mu.Unlock()

@@ -15,6 +15,7 @@ import (
 	"codrel/internal/render/sink"
 	"codrel/internal/render/site"
 	"codrel/internal/source"
+	"codrel/internal/todo"
 )
 
 // write renders the site into the target folder.
@@ -92,6 +93,14 @@ func (w *stopwatch) stage(name string) {
 // mostPlaces is how many places of a finding the page of findings names; the rest is counted.
 const mostPlaces = 3
 
+// toDos are those of a snapshot, where there is a page for them.
+func (w *Workspace) toDos(s *build.Snapshot) []todo.Entry {
+	if !w.asks("to-dos") {
+		return nil
+	}
+	return todo.Find(context.Background(), s.Project, s.FrontEnds, w.workers())
+}
+
 // report puts findings and coverage into words for their pages, where those are asked for.
 func (w *Workspace) report(s *build.Snapshot) *site.Report {
 	if len(w.Settings.Write.Pages) == 0 {
@@ -104,6 +113,9 @@ func (w *Workspace) report(s *build.Snapshot) *site.Report {
 			Severity: f.Severity.String(), Rule: f.Rule, Text: finding.OneLine(check.Text(f)) + check.AlsoAt(f, mostPlaces, func(file string) string { return file }),
 			File: f.Place.File, Line: f.Place.At.Line, Column: f.Place.At.Column,
 		})
+	}
+	for _, t := range w.toDos(s) {
+		r.ToDos = append(r.ToDos, site.ToDo{Bug: t.Bug, Who: t.Who, Text: t.Text, File: t.File.Path, Line: t.File.Position(t.Span.Start).Line, In: t.In})
 	}
 	for _, lib := range s.Project.Libraries {
 		for _, m := range lib.Modules {

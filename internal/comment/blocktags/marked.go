@@ -432,6 +432,19 @@ func (p *parser) markedInline(m *mapped, l line) {
 		case c == '%' && i+1 < len(text) && inName(text[i+1]) && (i == 0 || text[i-1] == ' '): // a word that shall not link
 			flush(i)
 			from = i + 1
+			i = nameEnd(text, i+1) - 1
+		case c == '(' && i > from && i+1 < len(text) && text[i+1] == ')': // a function that is called in words
+			at := i
+			for at > from && (inName(text[at-1]) || text[at-1] == ':') {
+				at--
+			}
+			if at == i || !isFirst(text[at]) || at > 0 && strings.IndexByte(" (,;\t\"'*", text[at-1]) < 0 {
+				continue
+			}
+			flush(at)
+			m.put(called(text[at:i]), l.at+int32(at), true)
+			from = i + 2
+			i = from - 1
 		case c == '#' && i+1 < len(text) && isFirst(text[i+1]) && (i == 0 || strings.IndexByte(" (,", text[i-1]) >= 0):
 			end := nameEnd(text, i+1)
 			flush(i)
@@ -444,6 +457,11 @@ func (p *parser) markedInline(m *mapped, l line) {
 				end++
 			}
 			flush(i)
+			if strings.HasPrefix(text[end:], "()") && (i == 0 || text[i-1] == ' ') {
+				m.put(called(text[i:end]), l.at+int32(i), true)
+				from, i = end+2, end+1
+				continue
+			}
 			m.put(strings.ReplaceAll(text[i:end], "_", `\_`), l.at+int32(i), true)
 			from, i = end, end-1
 		case c == '<' && !isElement(text[i:min(len(text), i+longestWord)]):
@@ -453,6 +471,12 @@ func (p *parser) markedInline(m *mapped, l line) {
 		}
 	}
 	flush(len(text))
+}
+
+// called is the name of a function that is called in running text: it leads there, where there is
+// one.
+func called(name string) string {
+	return "[`" + name + "()`](<" + markdown.NamedScheme + strings.TrimPrefix(name, "::") + ">)"
 }
 
 func isFirst(c byte) bool { return c == '_' || c == ':' || 'a' <= c|0x20 && c|0x20 <= 'z' }

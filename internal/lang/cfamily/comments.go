@@ -77,6 +77,9 @@ func (r *reader) follows(n int, next source.Span) bool {
 	c := r.Comments[n]
 	text := c.In(r.Text)
 	between := r.Text[c.End:next.Start]
+	if begins, ends := groupMarks(text); begins || ends {
+		return false
+	}
 	return isLineComment(text) && (isDoc(text) || r.plain && !isDoc(next.In(r.Text))) && !isTrailing(text) && strings.TrimSpace(between) == "" && strings.Count(between, "\n") == 1
 }
 
@@ -192,10 +195,16 @@ func subject(text string) (word, rest string) {
 func (r *reader) ofElsewhere(c source.Span) bool {
 	whole := c.In(r.Text)
 	at := strings.IndexAny(whole, "@\\")
-	if at < 0 || strings.Trim(whole[:at], "/*! \t\r\n") != "" {
+	if at < 0 {
 		return false
 	}
-	if at+1 < len(whole) && (whole[at+1] == '{' || whole[at+1] == '}') {
+	if begins, _ := groupMarks(whole[at:]); begins {
+		return true
+	}
+	if strings.Trim(whole[:at], "/*! \t\r\n") != "" {
+		return false
+	}
+	if at+1 < len(whole) && whole[at+1] == '}' {
 		return true
 	}
 	word, _ := subject(whole[at:])

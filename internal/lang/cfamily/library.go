@@ -27,6 +27,7 @@ var (
 	_ lang.Nester           = FrontEnd{}
 	_ lang.MemberBlocks     = FrontEnd{}
 	_ lang.Importer         = FrontEnd{}
+	_ lang.Headers          = FrontEnd{}
 	_ lang.Prevailing       = FrontEnd{}
 )
 
@@ -309,6 +310,9 @@ func homesOf(files []*model.Facts, paths []string, kept map[*model.Facts]bool) m
 	}
 	return homes
 }
+
+// IsHeader reports whether a file is one that others include.
+func (FrontEnd) IsHeader(file string) bool { return IsHeader(file) }
 
 // Prevails is true of C++: a library with any of it may overload what its headers of C declare.
 func (e FrontEnd) Prevails() bool { return e.Plus }

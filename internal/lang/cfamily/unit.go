@@ -35,6 +35,7 @@ func (r *reader) unit() {
 	r.declarations(0, len(r.Tokens), &own)
 	r.flush(int32(len(r.Text)))
 	r.elsewhere()
+	r.groups()
 	if !r.plus {
 		r.tags()
 	}

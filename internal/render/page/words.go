@@ -6,6 +6,7 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/render/plan"
 )
 
 // Words are all that a comment says.
@@ -222,6 +223,16 @@ func (m *Maker) GroupWords(d *model.Declaration) *Words {
 	}
 	b := m.builder(link.ScopeOf(d))
 	return &Words{Of: d, Body: b.Blocks(m.Links.Comments.Of(d.Module.Library.Habits, at.File, at.GroupDoc).Body)}
+}
+
+// GroupText is what comments say of a group that they give a title, or nil. References are
+// those of a module.
+func (m *Maker) GroupText(g plan.Group, of *model.Module) *Words {
+	if g.Of.Group == nil || g.Of.Doc == nil {
+		return nil
+	}
+	b := m.builder(link.Scope{Module: of, File: g.Of.File})
+	return &Words{Language: of.Library.Language, Body: b.Blocks(m.Links.Comments.Of(of.Library.Habits, g.Of.File, g.Of.Doc).Body)}
 }
 
 // gone is a deprecation with its advice: what comes first is on one line.

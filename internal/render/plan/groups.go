@@ -9,7 +9,8 @@ import (
 // Group is a run of declarations under one heading.
 type Group struct {
 	Title        string
-	Named        bool // by the maintainer
+	Named        bool          // by the maintainer
+	Of           model.GroupIn // what comments say of it, where they give it a title
 	Declarations []*model.Declaration
 	Deprecated   []*model.Declaration
 	Aside        []*model.Declaration // what its own words keep out of lists, see [model.Declaration.Aside]
@@ -51,6 +52,11 @@ func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind)
 	for _, d := range list {
 		if name := part(d); name != "" {
 			put(&named, name, true, d)
+		}
+	}
+	for i := range named {
+		if of, ok := named[i].All()[0].Module.Library.Groups[named[i].Title]; ok {
+			named[i].Title, named[i].Of = of.Title, of
 		}
 	}
 	return append(named, kinds...)

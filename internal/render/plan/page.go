@@ -28,6 +28,7 @@ const (
 	DetailsPage // plates and texts of declarations that have no room on their module's or type's page
 	FindingsPage
 	CoveragePage
+	ToDosPage
 )
 
 // Page is one page of the plan. Fields that its kind has no use for are empty.
@@ -71,6 +72,7 @@ const (
 	GoneAddress     = "deprecated.html"
 	FindingsAddress = "findings.html"
 	CoverageAddress = "coverage.html"
+	ToDosAddress    = "to-dos.html"
 )
 
 // longIndex is how many entries the A to Z list holds before each letter gets a page.

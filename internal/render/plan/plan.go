@@ -24,7 +24,7 @@ import (
 type Plan struct {
 	Links                    *link.Index
 	Source                   Source
-	HasFindings, HasCoverage bool // whether there are such pages
+	HasFindings, HasCoverage, HasToDos bool // whether there are such pages
 
 	options   Options
 	shown     map[*model.Library][]*model.Module
@@ -42,6 +42,8 @@ type Plan struct {
 type Options struct {
 	Source   Source
 	Findings int  // how many findings get a page; negative for no such page
+	HasToDos bool // whether to-dos get a page
+	ToDos    int  // how many these are
 	Coverage bool // whether there is a page of what is documented
 	Workers  int
 	Whole    func(module string) bool // of which modules, by path, there is one page with everything; may be nil
@@ -50,7 +52,7 @@ type Options struct {
 // New plans the pages of a linked project.
 func New(links *link.Index, options Options) *Plan {
 	p := &Plan{
-		Links: links, Source: options.Source, HasFindings: options.Findings >= 0, HasCoverage: options.Coverage, options: options,
+		Links: links, Source: options.Source, HasFindings: options.Findings >= 0, HasToDos: options.HasToDos, HasCoverage: options.Coverage, options: options,
 		shown: map[*model.Library][]*model.Module{}, libraries: map[*model.Library]string{}, modules: map[*model.Module]*modulePlan{}, places: map[*model.Module]int{},
 	}
 	for _, lib := range links.Project.Libraries {

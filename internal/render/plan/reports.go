@@ -2,7 +2,7 @@ package plan
 
 import "strconv"
 
-// FindingsOnPage is how many findings a page lists.
+// FindingsOnPage is how many findings, or to-dos, a page lists.
 const FindingsOnPage = 2000
 
 // reports are the pages on the state of the documentation.
@@ -15,10 +15,15 @@ func (p *Plan) reports() (pages []*Page) {
 	if p.HasCoverage {
 		pages = append(pages, &Page{Kind: CoveragePage, Address: CoverageAddress, Title: "Coverage"})
 	}
+	if p.HasToDos {
+		for part := range FindingsParts(p.options.ToDos) {
+			pages = append(pages, &Page{Kind: ToDosPage, Address: ToDosPart(part), Title: "To-dos", Part: part})
+		}
+	}
 	return pages
 }
 
-// FindingsParts is how many pages so many findings need; there is always one.
+// FindingsParts is how many pages so many findings, or to-dos, need; there is always one.
 func FindingsParts(findings int) int { return max(1, (findings+FindingsOnPage-1)/FindingsOnPage) }
 
 // FindingsPart is the address of one of the pages of findings.
@@ -27,4 +32,12 @@ func FindingsPart(part int) string {
 		return FindingsAddress
 	}
 	return "findings-" + strconv.Itoa(part+1) + ".html"
+}
+
+// ToDosPart is the address of one of the pages of to-dos.
+func ToDosPart(part int) string {
+	if part == 0 {
+		return ToDosAddress
+	}
+	return "to-dos-" + strconv.Itoa(part+1) + ".html"
 }

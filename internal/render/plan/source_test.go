@@ -57,15 +57,20 @@ func TestSourceParts(t *testing.T) {
 
 func TestReportPages(t *testing.T) {
 	for findings, want := range map[int]int{-1: 0, 0: 1, 1: 1, 2000: 1, 2001: 2, 9000: 5} {
-		p := plannedWith(t, map[string]string{"a.go": "package a\n"}, plan.Options{Findings: findings, Coverage: findings > 0})
-		pages := 0
+		p := plannedWith(t, map[string]string{"a.go": "package a\n"}, plan.Options{Findings: findings, Coverage: findings > 0, HasToDos: findings >= 0, ToDos: findings})
+		pages, toDos := 0, 0
 		for _, page := range p.Pages() {
 			if page.Kind == plan.FindingsPage {
 				assert.Equal(t, plan.FindingsPart(pages), page.Address)
 				pages++
 			}
+			if page.Kind == plan.ToDosPage {
+				assert.Equal(t, plan.ToDosPart(toDos), page.Address)
+				toDos++
+			}
 		}
 		assert.Equal(t, want, pages, findings)
+		assert.Equal(t, want, toDos, findings)
 		assert.Equal(t, findings > 0, p.HasCoverage)
 	}
 	_, ok := plan.ParseSource("some")

@@ -29,10 +29,11 @@ func changed(t *testing.T, look string) *sink.Memory {
 	require.NoError(t, err)
 	r := &site.Report{Documented: 3, Total: 4, Findings: []site.Finding{{Severity: "warning", Rule: "undocumented", Text: "function Bare has no <doc> comment", File: "a.go", Line: 13, Column: 6}}}
 	for _, m := range s.Project.Libraries[0].Modules {
+		r.ToDos = []site.ToDo{{Who: "lee", Text: "open <it> twice", File: "a.go", Line: 11, In: m.Lookup("Open")}, {Bug: true, Text: "it is bare", File: "gone.go", Line: 2}}
 		r.Modules = append(r.Modules, site.Share{Module: m, Documented: 3, Total: 4})
 	}
 	var m sink.Memory
-	p := plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: 1, Coverage: true, Whole: func(string) bool { return true }})
+	p := plan.New(s.Links, plan.Options{Source: plan.FullSource, Findings: 1, Coverage: true, HasToDos: true, ToDos: 2, Whole: func(string) bool { return true }})
 	require.NoError(t, site.New(p, site.Options{FrontEnds: s.FrontEnds, Look: s.Look, Report: r, Files: files, Workers: 2}).Write(t.Context(), &m))
 	requireSound(t, asFS(&m))
 	return &m
@@ -86,6 +87,11 @@ func TestReports(t *testing.T) {
 	assert.Contains(t, coverage, `3 of 4 declarations have a doc comment (75.0 %).`)
 	assert.Contains(t, coverage, `<progress max="100" value="75">`)
 	assert.Contains(t, string(m.Get("index.html")), `<a href="findings.html">Findings</a>`)
+	toDos := string(m.Get("to-dos.html"))
+	assert.Contains(t, toDos, `2 to-dos and bugs in the comments of the code.`)
+	assert.Contains(t, toDos, `<span class="severity note">to do</span><a href="source/a.go.html#L11">line 11</a> in <a href="reference/m/a.example/m/index.html#Open"><code translate="no">Open</code></a> <span class="kind">for lee</span> <span class="message">open &lt;it&gt; twice</span>`)
+	assert.Contains(t, toDos, `<span class="severity warning">bug</span>line 2<span class="message">it is bare</span>`)
+	assert.Contains(t, string(m.Get("index.html")), `<a href="to-dos.html">To-dos</a>`)
 }
 
 func TestWholeModule(t *testing.T) {

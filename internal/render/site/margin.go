@@ -62,7 +62,7 @@ func (v view) crumbs() []crumb {
 		if !v.plan.Links.ModuleInReach(p.Module) {
 			out[len(out)-2].Href = ""
 		}
-	case plan.GuidesPage, plan.TreePage, plan.IndexPage, plan.LostPage, plan.GonePage, plan.UsersPage, plan.FindingsPage, plan.CoveragePage:
+	case plan.GuidesPage, plan.TreePage, plan.IndexPage, plan.LostPage, plan.GonePage, plan.UsersPage, plan.FindingsPage, plan.CoveragePage, plan.ToDosPage:
 		out = append(out, crumb{Text: v.pageTitle()})
 	}
 	out[len(out)-1].Href = ""

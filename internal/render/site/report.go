@@ -15,6 +15,7 @@ import (
 // Report is the state of the documentation, for the pages that show it.
 type Report struct {
 	Findings          []Finding
+	ToDos             []ToDo
 	Modules           []Share // in the order of the reference
 	Documented, Total int
 	Inherited         int // have no comment of their own, and show another's
@@ -25,6 +26,15 @@ type Finding struct {
 	Severity, Rule, Text string
 	File                 string // from the project's root
 	Line, Column         int
+}
+
+// ToDo is what a comment says is still to do, or is wrong.
+type ToDo struct {
+	Bug       bool
+	Who, Text string
+	File      string // from the project's root
+	Line      int
+	In        *model.Declaration // or nil
 }
 
 // Share is how much of a module is documented.
@@ -76,6 +86,37 @@ func (v view) findingPlace(f Finding) page.Sentence {
 		out.To = page.At(address)
 	}
 	return page.Sentence{out}
+}
+
+// toDoPlace is the line of a to-do, with a link where that is shown.
+func (v view) toDoPlace(t ToDo) page.Sentence {
+	out := page.Piece{Text: v.say("to-do-line", "n", strconv.Itoa(t.Line))}
+	if address := v.plan.SourceFile(t.File, t.Line); address != "" {
+		out.To = page.At(address)
+	}
+	return page.Sentence{out}
+}
+
+// toDosByFile are the to-dos of the page, file by file.
+func (v view) toDosByFile() (out [][]ToDo) {
+	all := v.options.Report.ToDos
+	list := all[v.page.Part*plan.FindingsOnPage : min(len(all), (v.page.Part+1)*plan.FindingsOnPage)]
+	for i, t := range list {
+		if i == 0 || list[i-1].File != t.File {
+			out = append(out, nil)
+		}
+		out[len(out)-1] = append(out[len(out)-1], t)
+	}
+	return out
+}
+
+// toDosTurns are the pages that list the to-dos.
+func (v view) toDosTurns() []turn {
+	var out []turn
+	for part := range plan.FindingsParts(len(v.options.Report.ToDos)) {
+		out = append(out, turn{strconv.Itoa(part + 1), plan.ToDosPart(part), part == v.page.Part})
+	}
+	return out
 }
 
 // findingsTurns are the pages that list the findings.

@@ -48,6 +48,8 @@ func (s *Site) Page(shown *plan.Page) templ.Component {
 		return v.frame(v.findingsPage())
 	case plan.CoveragePage:
 		return v.frame(v.coveragePage())
+	case plan.ToDosPage:
+		return v.frame(v.toDosPage())
 	case plan.TypePage:
 		if len(shown.Twins) > 0 {
 			return v.frame(v.twinsPage())
@@ -326,6 +328,18 @@ func (v view) groupDoc(list []*model.Declaration, i int) string {
 	w := v.proseWriter(4)
 	w.words(v.maker.GroupWords(list[i]))
 	w.rest(list[i])
+	return w.String()
+}
+
+// groupText is what comments say of a group that they give a title.
+func (v view) groupText(g plan.Group) string {
+	words := v.maker.GroupText(g, v.page.Module)
+	if words == nil {
+		return ""
+	}
+	w := v.proseWriter(4)
+	w.words(words)
+	w.rest(nil)
 	return w.String()
 }
 

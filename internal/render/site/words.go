@@ -88,6 +88,8 @@ func (v view) pageTitle() string {
 		return v.say("findings")
 	case plan.CoveragePage:
 		return v.say("coverage")
+	case plan.ToDosPage:
+		return v.say("to-dos")
 	case plan.RelatedPage:
 		return v.page.Title + ": " + v.say("relations")
 	case plan.DetailsPage:
