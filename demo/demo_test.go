@@ -3,6 +3,7 @@ package demo_test
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -58,10 +59,10 @@ func TestTidebook(t *testing.T) {
 		assert.Positive(t, n, what)
 	}
 	found := map[string]bool{}
-	var planted []string // in the clients of Java and C#
+	var planted []string // in the parts of Java, C#, C and C++
 	for _, f := range s.Findings {
 		found[f.Rule] = true
-		if strings.HasPrefix(f.Place.File, "clients/java/") || strings.HasPrefix(f.Place.File, "clients/board/") {
+		if part, _, _ := strings.Cut(strings.TrimPrefix(f.Place.File, "clients/"), "/"); slices.Contains([]string{"java", "board", "driver", "simulation"}, part) {
 			planted = append(planted, fmt.Sprintf("%s:%d %s", path.Base(f.Place.File), f.Place.At.Line, f.Rule))
 		}
 	}
@@ -93,6 +94,28 @@ func TestTidebook(t *testing.T) {
 		"Tidal.java:12 undocumented",
 		"Quote.java:1 missing-module-comment",
 		"Tariff.java:27 undescribed-result",
+		"errors.h:1 missing-file-comment",
+		"errors.h:4 import-cycle",
+		"errors.h:22 empty-comment",
+		"errors.h:23 undocumented",
+		"errors.h:28 malformed-comment",
+		"gauge.h:135 phantom-parameter",
+		"gauge.h:149 undescribed-result",
+		"gauge.h:158 undescribed-parameter",
+		"gauge.h:171 broken-reference",
+		"gauge.h:188 deprecated-without-advice",
+		"gauge.h:190 undocumented",
+		"gauge.h:197 unknown-tag",
+		"gauge.h:199 repeated-section",
+		"gauge.c:32 conflicting-comments",
+		"gauge.c:47 headerless-function",
+		"basin.hpp:14 undocumented",
+		"basin.hpp:139 broken-reference",
+		"basin.hpp:140 undescribed-result",
+		"basin.hpp:152 phantom-parameter",
+		"basin.hpp:153 undescribed-parameter",
+		"harbour.hpp:69 leaked-type",
+		"basin.cpp:34 conflicting-comments",
 	}, planted)
 	for _, r := range check.Rules {
 		assert.True(t, found[r.Name], "no planted flaw for %s", r.Name)

@@ -271,10 +271,37 @@ func ours(file string, facts *model.Facts, o *model.Occurrence) symbol {
 	return s
 }
 
-// judge compares two lists. Several declarations of one name on one line are
+// split takes those of a list out that fit.
+func split(list []symbol, fits func(symbol) bool) (out, rest []symbol) {
+	for _, s := range list {
+		if fits(s) {
+			out = append(out, s)
+		} else {
+			rest = append(rest, s)
+		}
+	}
+	return out, rest
+}
+
+// judge compares two lists, and apart from that the names that macros make up. Several declarations of one name on one line are
 // matched in any order.
 func judge(want, got []symbol, show int) (s score) {
-	s.declared, s.read = len(want), len(got)
+	var made []symbol
+	made, want = split(want, func(w symbol) bool { return w.Made })
+	s.made, s.read = len(made), len(got)
+	found := map[string]int{}
+	for _, m := range made {
+		found[m.key()]++
+	}
+	known, got := split(got, func(g symbol) bool {
+		if found[g.key()] == 0 {
+			return false
+		}
+		found[g.key()]--
+		return true
+	})
+	s.madeFound = len(known)
+	s.declared = len(want)
 	have := map[string][]string{}
 	for _, g := range got {
 		have[g.key()] = append(have[g.key()], g.rest())

@@ -70,7 +70,7 @@ func main() {
 		return
 	}
 	bad := false
-	fmt.Printf("%-44s %7s %7s %9s %9s %9s %9s %9s\n", "tree", "files", "refused", "declared", "found", "right", "public", "invented")
+	fmt.Printf("%-44s %7s %7s %9s %9s %9s %9s %9s %14s\n", "tree", "files", "refused", "declared", "found", "right", "public", "invented", "made up")
 	var total score
 	for _, dir := range flag.Args() {
 		s, err := compare(end, dir, *with, *show)
@@ -145,11 +145,14 @@ type score struct {
 	right                int
 	public, publicRight  int
 	read, inventedByOurs int
+	made, madeFound      int // names that macros make up, and those of them that we have too
 }
 
 func (s *score) add(o score) {
 	s.files += o.files
 	s.refused += o.refused
+	s.made += o.made
+	s.madeFound += o.madeFound
 	s.declared += o.declared
 	s.found += o.found
 	s.right += o.right
@@ -176,8 +179,12 @@ func (s *score) inventedShare() float64 {
 }
 
 func (s *score) row(name string) string {
-	return fmt.Sprintf("%-44s %7d %7d %9d %8.3f%% %8.3f%% %8.3f%% %8.4f%%", shortPath(name), s.files, s.refused, s.declared,
-		share(s.found, s.declared), share(s.right, s.declared), s.publicShare(), s.inventedShare())
+	madeUp := "-"
+	if s.made > 0 {
+		madeUp = fmt.Sprintf("%d of %d", s.madeFound, s.made)
+	}
+	return fmt.Sprintf("%-44s %7d %7d %9d %8.3f%% %8.3f%% %8.3f%% %8.4f%% %14s", shortPath(name), s.files, s.refused, s.declared,
+		share(s.found, s.declared), share(s.right, s.declared), s.publicShare(), s.inventedShare(), madeUp)
 }
 
 // shortPath is the end of a path that has room in a table.
@@ -197,6 +204,7 @@ type symbol struct {
 	Params     *[]string `json:"params"`
 	Documented bool      `json:"documented"`
 	Public     bool      `json:"public"`
+	Made       bool      `json:"made"`    // a macro makes up its name, which stands nowhere in the file
 	Refused    bool      `json:"refused"` // the compiler cannot read the file
 	Off        [2]int    `json:"off"`     // lines that it does not see, under a condition that does not hold
 }

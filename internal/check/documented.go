@@ -87,11 +87,24 @@ func (p *Pass) undocumentedForms(d *model.Declaration) {
 			continue
 		}
 		head := forms[i].Head()
+		if asker, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.FormPolicy); ok && !asker.AsksFormComment(head) {
+			continue
+		}
 		p.report(d, finding.Finding{
 			Rule: finding.Undocumented, Form: "form", Place: head.File.Place(head.NameSpan),
-			Arguments: []finding.Argument{argument("kind", p.kindOf(d)), argument("name", d.Path()), argument("form", d.Name+"("+strings.Join(head.ParamTypes(), ", ")+")")},
+			Arguments: []finding.Argument{argument("kind", p.kindOf(d)), argument("name", d.Path()), argument("form", d.Name+"("+strings.Join(typesOf(head), ", ")+")")},
 		})
 	}
+}
+
+// typesOf are the types of the parameters that callers give, as they are written.
+func typesOf(at model.At) (out []string) {
+	for i := range at.Callable.Params {
+		if param := &at.Callable.Params[i]; !param.Implied {
+			out = append(out, strings.Join(strings.Fields(param.Type.Code(at.File.Text)), " "))
+		}
+	}
+	return out
 }
 
 // tagsAlone reports whether the comments on a declaration say nothing but what tags

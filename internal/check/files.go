@@ -7,7 +7,6 @@ import (
 
 	"codrel/internal/finding"
 	"codrel/internal/lang"
-	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/source"
 )
@@ -80,7 +79,7 @@ func (p *Pass) headOf(f *model.Facts) (text string, found bool) {
 	start := f.Text[:min(len(f.Text), longestHead)]
 	end := 0
 	for _, piece := range scanner.Scan(start, nil) {
-		if piece.Class != lexing.Comment || strings.TrimSpace(start[end:piece.Span.Start]) != "" {
+		if piece.Class != model.PieceComment || strings.TrimSpace(start[end:piece.Span.Start]) != "" {
 			break
 		}
 		end = int(piece.Span.End)

@@ -19,7 +19,7 @@ import (
 // first site stays whole.
 func TestFullDisk(t *testing.T) {
 	disk := t.TempDir()
-	if err := syscall.Mount("tmpfs", disk, "tmpfs", 0, "size=2m"); err != nil {
+	if err := syscall.Mount("tmpfs", disk, "tmpfs", 0, "size=3m"); err != nil {
 		t.Skipf("NOT TESTED ON A FULL DISK: a small disk cannot be mounted here (%v); run this test as root on Linux", err)
 	}
 	t.Cleanup(func() { assert.NoError(t, syscall.Unmount(disk, 0)) })
@@ -28,7 +28,7 @@ func TestFullDisk(t *testing.T) {
 	require.Zero(t, code, errs)
 	code, _, errs = run(t, "build", "--quiet", "--fail-on", "off", "--out", site, project)
 	require.Zero(t, code, errs)
-	long := "package moon\n\n// Long is long:\n" + strings.Repeat("// tide and time\n", 100_000) + "var Long int\n"
+	long := "package moon\n\n// Long is long:\n" + strings.Repeat("// tide and time\n", 160_000) + "var Long int\n"
 	require.NoError(t, os.WriteFile(filepath.Join(project, "engine", "moon", "long.go"), []byte(long), 0o644))
 
 	code, _, errs = run(t, "build", "--quiet", "--fail-on", "off", "--out", site, project)

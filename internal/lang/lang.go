@@ -268,6 +268,12 @@ type CommentPolicy interface {
 	AsksModuleComment(*model.Module) bool
 }
 
+// FormPolicy is a front end of a language in which some overloads need no comment of their own
+// where others have one.
+type FormPolicy interface {
+	AsksFormComment(model.At) bool
+}
+
 // TestNamer is a front end whose language tells test files by their path.
 type TestNamer interface {
 	IsTest(path string) bool

@@ -24,6 +24,21 @@ func (x *Index) Imports(m *model.Module) []Edge { return x.graph().out[m] }
 // ImportedBy are the modules that take names from a module, by path.
 func (x *Index) ImportedBy(m *model.Module) []*model.Module { return x.graph().in[m] }
 
+// ImportedOutside are the paths, as written, of what the first file of a module imports that is
+// not here, in order and each once.
+func (x *Index) ImportedOutside(m *model.Module) (out []string) {
+	if len(m.Files) == 0 {
+		return nil
+	}
+	f := m.Files[0]
+	for n, i := range x.imports[f] {
+		if n < len(f.Imports) && i.module == nil && !slices.Contains(out, f.Imports[n].Path) {
+			out = append(out, f.Imports[n].Path)
+		}
+	}
+	return out
+}
+
 // Cycles are the circles in which modules take names from one another: of each
 // tangle a shortest one through the first of its modules, and how many modules the
 // tangle has. What is not loaded with a module closes no circle.

@@ -130,7 +130,7 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 	if how == Bracketed && !partial && len(r.Path) > 1 && namesPackage(r.Path[0]) && isUpper(r.Path[1]) {
 		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
-	if how == MayBeExternal && !partial && (len(r.Path) > 1 || x.native(from, r.Path[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.Path[0]) && !x.slip(from, r.Path[0])) {
+	if how == MayBeExternal && !partial && (len(r.Path) > 1 || x.native(from, r.Path[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.Path[0]) && !x.slip(from, r.Path[0]) && !x.hasOwnPrefix(from.Module, r.Path[0])) {
 		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
 	return result

@@ -26,6 +26,7 @@ type Habits struct {
 	Directive  string   // what a comment line to Codrel begins with, its name among it
 	Fails      string   // how a body fails: "throws", "raises"
 	Overloads  bool     // callables of one name may differ by their parameters alone
+	Prefixes   bool     // names of one library begin with the same letters, before an underscore
 	EachForm   bool     // each overload is described on its own, not all by one comment
 	Apart      bool     // a type that stands in another stands in a namespace of its name
 	SeesInner  bool     // members of a type write the types in it without its name

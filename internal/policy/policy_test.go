@@ -48,6 +48,7 @@ comment/htmltags:  model nearest prose prose/markup prose/snippet source
 comment/xmltags:   memberid model nearest prose prose/markup source xmlpath
 comment:           comment/blocktags comment/docstring comment/gocomment comment/htmltags comment/xmltags model prose prose/markdown source
 parallel:          -
+todo:              lang model parallel source
 join:              lang model parallel
 parts:             finding model parallel source
 settings:          finding model nearest source
@@ -76,7 +77,7 @@ build/buildtest:   build lang languages model
 demo:              -
 vcs:               -
 recall:            parallel
-workspace:         build check finding lang languages model parts proposal prose recall render/plan render/sink render/site search settings source symbols vcs
+workspace:         build check finding lang languages model parts proposal prose recall render/plan render/sink render/site search settings source symbols todo vcs
 preview:           check finding render/plan render/site search source workspace
 cli:               build check demo finding languages model nearest preview proposal render/editors render/modules render/plan render/stream render/terminal search settings symbols workspace xmldoc
 cmd/codrel:        cli

@@ -11,7 +11,6 @@ import (
 	"strings"
 
 	"codrel/internal/lang"
-	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/parallel"
 	"codrel/internal/source"
@@ -128,7 +127,7 @@ func commentLines(f *model.Facts, end lang.FrontEnd) (out []line) {
 	if scanner, ok := end.(lang.Scanner); ok {
 		last := int32(-1)
 		for _, piece := range scanner.Scan(f.Text, nil) {
-			if piece.Class != lexing.Comment {
+			if piece.Class != model.PieceComment {
 				continue
 			}
 			between := ""

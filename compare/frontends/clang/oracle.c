@@ -54,6 +54,28 @@ static int written(const char *name, unsigned offset) {
   return offset + n <= whole.size && strncmp(whole.text + offset, name, n) == 0;
 }
 
+// behind is what ends a call of a macro: its bracket, or else a semicolon.
+static const char *behind(const char *s) {
+  const char *p = s;
+  while (isalnum((unsigned char)*p) || *p == '_' || *p == ' ') p++;
+  if (*p != '(') return strchr(s, ';');
+  for (int depth = 0; *p; p++) {
+    if (*p == '(') depth++;
+    if (*p == ')' && --depth == 0) return p;
+  }
+  return NULL;
+}
+
+// called reports whether the call of a macro begins at an offset: what it declares may have names
+// that it makes up.
+static int called(unsigned offset) {
+  const char *p = whole.text + offset;
+  if (!isalpha((unsigned char)*p) && *p != '_') return 0;
+  while (isalnum((unsigned char)*p) || *p == '_') p++;
+  while (*p == ' ') p++;
+  return *p == '(';
+}
+
 // place is where the name of a declaration stands in the file itself, or 0.
 static unsigned place(CXCursor c, unsigned *offset) {
   CXFile file;
@@ -70,7 +92,7 @@ static unsigned place(CXCursor c, unsigned *offset) {
     if (!first) first = line, at_first = *offset;
   }
   if (!found && *name && first) { // the name may stand among the arguments of the macro there
-    const char *s = whole.text + at_first, *end = strchr(s, ';');
+    const char *s = whole.text + at_first, *end = behind(s);
     size_t n = strlen(name);
     for (const char *p = s; end && (p = strstr(p, name)) && p < end; p++) {
       if (isalnum((unsigned char)p[-1]) || p[-1] == '_' || isalnum((unsigned char)p[n]) || p[n] == '_') continue;
@@ -246,6 +268,8 @@ static enum CXChildVisitResult parameter(CXCursor c, CXCursor parent, CXClientDa
 
 static void walk(CXCursor parent, const char *scope, int public);
 
+static int made; // the declaration at hand has a name that a macro makes up
+
 static void emit(CXCursor c, const char *name, unsigned line, const char *scope, int callable, int public, int comment_of) {
   printf("{\"file\":");
   quoted(path);
@@ -261,6 +285,7 @@ static void emit(CXCursor c, const char *name, unsigned line, const char *scope,
     for (int i = 0; i < n; i++) parameter(clang_Cursor_getArgument(c, i), c, &first);
     printf("]");
   }
+  if (made) printf(",\"made\":true");
   printf(",\"documented\":%s,\"public\":%s}\n", documented(c) || comment_of ? "true" : "false", public ? "true" : "false");
 }
 
@@ -372,14 +397,14 @@ static void walk(CXCursor parent, const char *scope, int public) {
         if (*after == '#') while (*after && *after != '\n') after++;
         else after++;
       }
-      alone = *after == ';' || *after == ':' || *after == '<';
+      alone = *after == ';' || *after == ':' || *after == '<' || !written(name, offset);
     }
     if (*name && !written(name, offset) && renamed(offset)) { // it has another name where it is written
       size_t n = strcspn(whole.text + offset, " \t\r\n(){}[];,=*:/&");
       free(name);
       name = strndup(whole.text + offset, n);
     }
-    if (!*name || name[0] == '<' || !written(name, offset) || !alone) {
+    if (!*name || name[0] == '<' || !written(name, offset) && !called(offset) || !alone) {
       free(name);
       continue;
     }
@@ -399,7 +424,9 @@ static void walk(CXCursor parent, const char *scope, int public) {
     }
     enum CXLinkageKind linkage = clang_getCursorLinkage(c);
     if (!clang_Cursor_isNull(home) && linkage == CXLinkage_Internal && in_source) seen = 0;
+    made = !written(name, offset);
     emit(c, name, line, outer, callable, seen, 0);
+    made = 0;
     if (type) {
       snprintf(inner, sizeof inner, "%s%s%s", outer, *outer ? "." : "", name);
       walk(c, inner, seen);

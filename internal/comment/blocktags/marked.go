@@ -15,7 +15,7 @@ import (
 // ParseMarked reads one comment of C or C++. own are words of the maintainer's.
 func ParseMarked(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 	p := &parser{out: &prose.Sections{}, own: own, marked: true}
-	lines := markedLines(linesOf(doc))
+	lines := p.markedLines(linesOf(doc))
 	fenced := fences(lines)
 	p.findDefinitions(lines, fenced)
 	var block []line
@@ -275,9 +275,10 @@ var blocksOfCode = map[string]string{"code": "endcode", "verbatim": "endverbatim
 
 // markedLines makes Markdown of what takes several lines: code, text as it is written, parts that
 // are not shown.
-func markedLines(lines []line) []line {
+func (p *parser) markedLines(lines []line) []line {
 	out := make([]line, 0, len(lines))
 	end, hidden := "", false
+	var opened line // the word that began what is shown as it is written
 	for _, l := range lines {
 		trimmed := strings.TrimLeft(l.text, " \t")
 		word := ""
@@ -328,6 +329,7 @@ func markedLines(lines []line) []line {
 			}
 			end = blocksOfCode[begin]
 			at := len(l.text) - len(trimmed)
+			opened = l.from(at).to(1 + len(begin))
 			rest := l.from(at + 1 + len(begin))
 			info := ""
 			if strings.HasPrefix(rest.text, "{") {
@@ -358,6 +360,9 @@ func markedLines(lines []line) []line {
 				out = append(out, rest)
 			}
 		}
+	}
+	if end != "" {
+		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: opened.span(), Text: opened.text})
 	}
 	return out
 }

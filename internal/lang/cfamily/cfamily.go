@@ -29,7 +29,7 @@ type FrontEnd struct {
 var habitsOfC = model.Habits{
 	Language: "c", Name: "C", Family: "c", Dialect: "marktags", Fences: []string{"c", "h"},
 	PathMark: "/", ByFile: true, Bare: true, TypeFirst: true, Unbound: []string{"static"}, BareEnd: true, NameMarks: []string{"::", "->"},
-	Directive: "// codrel: ", Fails: "fails", SeesOuter: true, Nothing: []string{"", "void"}, Started: []string{"main"},
+	Directive: "// codrel: ", Fails: "fails", SeesOuter: true, Nothing: []string{"", "void"}, Started: []string{"main"}, Prefixes: true,
 	Spaces: map[model.Kind]string{model.KindMacro: "macro"},
 }
 
@@ -38,7 +38,7 @@ var habitsOfPlus = model.Habits{
 	PathMark: "::", ByFile: true, ByPath: true, Bare: true, Apart: true, SeesInner: true, SeesOuter: true, TypeFirst: true, Unbound: []string{"static", "constexpr"}, BareEnd: true,
 	NameMarks: []string{"::", "->"}, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
 	Telling: []string{"static", "virtual", "constexpr", "consteval", "explicit", "inline", "mutable"},
-	Self:    []string{"this"}, Nothing: []string{"", "void"}, Started: []string{"main"},
+	Self:    []string{"this"}, Nothing: []string{"", "void"}, Started: []string{"main"}, Prefixes: true,
 	Spaces: map[model.Kind]string{model.KindMacro: "macro"},
 }
 
@@ -164,6 +164,11 @@ var plusKeywords = lexing.WordSet(`catch class co_await co_return co_yield conce
 
 // Read extracts what the file declares.
 func (e FrontEnd) Read(file lang.File) *model.Facts {
+	return e.read(file, table{said: file.Macros, other: file.Other})
+}
+
+// read does it with what is known of macros.
+func (e FrontEnd) read(file lang.File, macros table) *model.Facts {
 	facts := file.Facts(e.Habits().Language)
 	if e.IsTest(file.Path) {
 		facts.Role = model.RoleTest
@@ -173,7 +178,7 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 	}
 	sheet, back := lexing.OpenSheet(facts, e.shape(), e.Habits().Name)
 	defer back()
-	r := reader{Sheet: sheet, plus: e.Plus, header: IsHeader(file.Path), names: &namesOfC, table: table{said: file.Macros, other: file.Other}, plain: file.Plain}
+	r := reader{Sheet: sheet, plus: e.Plus, header: IsHeader(file.Path), names: &namesOfC, table: macros, plain: file.Plain}
 	if e.Plus {
 		r.names = &namesOfPlus
 	}
@@ -205,6 +210,7 @@ type reader struct {
 	guard   string   // the macro that keeps the file from being read twice, or ""
 	doc     comments
 	lineAt  int // index of the first preprocessor line that was not looked at yet
+	count   int // of what macros made
 	drops   [][2]int
 	sorted  int   // how many of these are in order
 	params  []int // tokens that name parameters of the signature at hand

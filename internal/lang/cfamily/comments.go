@@ -251,6 +251,35 @@ func (r *reader) elsewhere() {
 	}
 }
 
+// deprecations notes what a comment says is deprecated.
+func (r *reader) deprecations() {
+	if !strings.Contains(r.Text, "@deprecated") && !strings.Contains(r.Text, `\deprecated`) {
+		return
+	}
+	for i := range r.Facts.Occurrences {
+		if o := &r.Facts.Occurrences[i]; o.Doc != nil && saysDeprecated(o.Doc.Text) {
+			o.Deprecated = true
+		}
+	}
+}
+
+// saysDeprecated reports whether a comment has the word for it, outside of code.
+func saysDeprecated(text string) bool {
+	const word = "deprecated"
+	for at := 0; ; {
+		i := strings.Index(text[at:], word)
+		if i < 0 {
+			return false
+		}
+		i += at
+		at = i + len(word)
+		marked := i > 0 && (text[i-1] == '@' || text[i-1] == '\\')
+		if marked && (i == 1 || strings.IndexByte(" \n\t", text[i-2]) >= 0) && (at == len(text) || strings.IndexByte(" \n\t:", text[at]) >= 0) {
+			return true
+		}
+	}
+}
+
 // peek makes a doc comment without a remark on empty ones.
 func (r *reader) peek(c source.Span) *model.Doc {
 	before := len(r.Facts.Empty)

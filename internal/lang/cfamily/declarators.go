@@ -128,7 +128,7 @@ func (r *reader) nameInMacro(c *callee) (next int, done bool) {
 		r.drop(open+2, open+3)
 		r.drop(r.Over(open+3), after)
 		s.run = append(s.run, word{at: open + 1, end: open + 2})
-	case c.macro && !c.prior && c.own.at < 0 && !s.param && (r.Is(after, ';') || after >= c.end) && r.declaring(open, c.shut) > 0: // EXPORT(1, int, open, (const char *path))
+	case c.macro && !c.prior && c.own.at < 0 && !s.param && (r.Is(after, ';') || after >= c.end || isMacro(r.Word(after)) && r.Is(after+1, '(')) && r.declaring(open, c.shut) > 0: // EXPORT(1, int, open, (const char *path))
 		r.declaredBy(c, r.declaring(open, c.shut))
 	case c.own.record && !r.plus && s.typed && alone && (r.Is(after, ';') || r.Is(after, ',') || r.Is(after, '[')): // int NAME(a);
 		r.unwrap(c, c.shut)
@@ -151,7 +151,7 @@ func (r *reader) declaredBy(c *callee, name int) {
 	}
 	r.drop(name+1, name+2)
 	r.drop(r.Over(name+2), c.after)
-	s.typed, s.typeFrom = true, c.open+1
+	s.typed, s.typeFrom, s.whole = true, c.open+1, true
 	s.run = append(s.run[:0], word{at: name, end: name + 1})
 }
 

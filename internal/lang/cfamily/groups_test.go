@@ -83,3 +83,23 @@ func TestGroups(t *testing.T) {
 		t.Run(name, func(t *testing.T) { assert.Equal(t, c.want, grouped(plus, "a.h", c.text)) })
 	}
 }
+
+func TestDeprecatedByComment(t *testing.T) {
+	facts := langtest.Read(plus, "a.h", []byte(`
+/** Old. @deprecated use b */
+int a;
+/** \deprecated
+ * Use c. */
+int b;
+/** Says @deprecatedly, or "@deprecated". */
+int c;
+int d; /**< @deprecated use c */
+`))
+	var gone []string
+	for i := range facts.Occurrences {
+		if facts.Occurrences[i].Deprecated {
+			gone = append(gone, facts.Occurrences[i].Name)
+		}
+	}
+	assert.Equal(t, []string{"a", "b", "d"}, gone)
+}

@@ -28,6 +28,7 @@ var (
 	_ lang.MemberBlocks     = FrontEnd{}
 	_ lang.Importer         = FrontEnd{}
 	_ lang.Headers          = FrontEnd{}
+	_ lang.FormPolicy       = FrontEnd{}
 	_ lang.Prevailing       = FrontEnd{}
 )
 
@@ -317,12 +318,25 @@ func (FrontEnd) IsHeader(file string) bool { return IsHeader(file) }
 // Prevails is true of C++: a library with any of it may overload what its headers of C declare.
 func (e FrontEnd) Prevails() bool { return e.Plus }
 
-// ImportPaths are the headers that a file may mean by what it includes: one beside it, or one by
-// the path that users include it by.
-func (FrontEnd) ImportPaths(_ *model.Module, f *model.Facts, written string) []string {
-	beside := path.Join(path.Dir(f.Path), written)
-	return []string{beside, headerPath(".", beside), path.Clean(written), headerPath(".", written)}
+// ImportPaths are the headers that a file may mean by what it includes: one beside it, one by the
+// path that users include it by, or one below a folder that the file lies in.
+func (FrontEnd) ImportPaths(m *model.Module, f *model.Facts, written string) []string {
+	root := "."
+	if m != nil && m.Library != nil {
+		root = m.Library.Root
+	}
+	dir := path.Dir(f.Path)
+	beside := path.Join(dir, written)
+	out := []string{headerPath(root, beside), beside, path.Clean(written), headerPath(".", written)}
+	for up := 0; up < mostAbove && dir != "." && dir != "/" && dir != root; up++ {
+		dir = path.Dir(dir)
+		out = append(out, headerPath(root, path.Join(dir, written)))
+	}
+	return out
 }
+
+// mostAbove is how many folders above a file the folders that headers are looked for in may lie.
+const mostAbove = 6
 
 // Below is "": no header lies in another.
 func (FrontEnd) Below(string, string) string { return "" }
@@ -422,9 +436,16 @@ func (FrontEnd) AsksComment(d *model.Declaration) bool {
 			return false
 		}
 	}
+	return asksByForm(at)
+}
+
+// AsksFormComment is true of all but what the form of its declaration says all about.
+func (FrontEnd) AsksFormComment(at model.At) bool { return asksByForm(at) }
+
+func asksByForm(at model.At) bool {
 	for _, word := range at.Modifiers() {
 		switch word {
-		case "override", "delete", "default", "forward":
+		case "override", "delete", "default", "forward", "made":
 			return false
 		}
 	}

@@ -21,6 +21,8 @@ type table struct {
 	other func(file string) []byte // see lang.File; nil where nothing is known
 	read  bool                     // what is included was read
 	from  []definitions            // of what is included, the nearest first
+	// makers are macros with parameters that may declare something.
+	makers map[string]*maker
 }
 
 // mostIncluded is how many headers of the project are looked through for macros.
@@ -33,7 +35,7 @@ func (r *reader) macro(name string) (definition string, ok bool) {
 		return definition, true
 	}
 	if t.own == nil {
-		t.own = definitionsIn(r.Text)
+		t.own = r.definitionsIn(r.Text)
 	}
 	if definition, ok = t.own[name]; ok {
 		return definition, true
@@ -58,7 +60,7 @@ func (r *reader) readIncluded(file, text string, depth int) {
 			continue
 		}
 		r.Facts.Takes = append(r.Facts.Takes, at)
-		r.table.from = append(r.table.from, definitionsIn(string(data)))
+		r.table.from = append(r.table.from, r.definitionsIn(string(data)))
 		if depth < 2 {
 			r.readIncluded(at, string(data), depth+1)
 		}
@@ -125,10 +127,11 @@ func eachDirective(text string, yield func(word, rest string)) {
 }
 
 // mostJoined is how many lines are joined with one that a backslash ends.
-const mostJoined = 8
+const mostJoined = 64
 
-// definitionsIn are the macros that a text defines, each as it is first defined with something.
-func definitionsIn(text string) definitions {
+// definitionsIn are the macros without parameters that a text defines, each as it is first defined
+// with something. Those with parameters that may declare something are put aside.
+func (r *reader) definitionsIn(text string) definitions {
 	out := definitions{}
 	eachDirective(text, func(word, rest string) {
 		if word != "define" {
@@ -138,7 +141,16 @@ func definitionsIn(text string) definitions {
 		for end < len(rest) && isNameByte(rest[end]) {
 			end++
 		}
-		if end == 0 || end < len(rest) && rest[end] == '(' {
+		if end < len(rest) && rest[end] == '(' {
+			if m := makerIn(rest[end:]); m != nil && r.table.makers[rest[:end]] == nil {
+				if r.table.makers == nil {
+					r.table.makers = map[string]*maker{}
+				}
+				r.table.makers[rest[:end]] = m
+			}
+			return
+		}
+		if end == 0 {
 			return
 		}
 		value := strings.TrimSpace(rest[end:])

@@ -167,7 +167,7 @@ func (r *reader) declare(s *specs, d declared, i, end int, own *owner, t templat
 	if body >= 0 {
 		return stop, false
 	}
-	return i, true
+	return i, !s.whole || r.Is(i, ';')
 }
 
 // initialiser is the index behind a value: a comma or semicolon ends it.
@@ -237,7 +237,7 @@ func (r *reader) tail(i, end int, s *specs, d *declared) (next, body int) {
 			i++
 		case r.Tokens[i].Kind == lexing.Value:
 			i++
-		case w != "" && r.Tokens[i].Newline && r.freshAt(i):
+		case w != "" && r.Tokens[i].Newline && (s.whole || r.freshAt(i)):
 			return i, -1 // its semicolon stands in a macro
 		case w != "":
 			from := i

@@ -39,6 +39,7 @@ type specs struct {
 	headEnd    int    // where the first declarator begins
 	member     bool   // of a type
 	guide      bool   // a deduction guide is
+	whole      bool   // a macro declares it whole, and its semicolon may be the macro's
 	result     [2]int // the type behind "->"
 }
 

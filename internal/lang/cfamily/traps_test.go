@@ -391,3 +391,14 @@ func TestDeprecatedC(t *testing.T) {
 	assert.Equal(t, []string{"a", "b", "c", "e", "f"}, got)
 	assert.Equal(t, "use b", facts.Occurrences[0].Advice().Text)
 }
+
+// Macros that declare functions stand in a row without anything between them.
+func TestMacroDeclarationsInARow(t *testing.T) {
+	brief(t, c, "a.h", `
+FP_EXPORT(227, void, set_alpha, (ptr p, int mode))
+FIXED_EXPORT(228, void, set_alpha_fixed, (ptr p, int mode))
+EXPORT(1, int, other, (void));
+=> 1 function set_alpha(p, mode)
+=> 2 function set_alpha_fixed(p, mode)
+=> 3 function other()`)
+}

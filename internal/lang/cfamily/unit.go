@@ -36,6 +36,7 @@ func (r *reader) unit() {
 	r.flush(int32(len(r.Text)))
 	r.elsewhere()
 	r.groups()
+	r.deprecations()
 	if !r.plus {
 		r.tags()
 	}
@@ -118,6 +119,9 @@ func (r *reader) declaration(i, end int, own *owner) int {
 	}
 	if r.opens(i, own) {
 		return i + 1
+	}
+	if next, ok := r.made(i, end, own); ok {
+		return next
 	}
 	switch word := r.Word(i); word {
 	case "extern":

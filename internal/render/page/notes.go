@@ -435,12 +435,32 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 	for _, e := range n.Links.Imports(m) {
 		imports = append(imports, e.To)
 	}
-	out = n.modulesSaid(out, "imports", imports)
-	out = n.modulesSaid(out, "imported-by", n.Links.ImportedBy(m))
+	switch {
+	case OfFiles(m, "", "files") == "":
+		out = n.modulesSaid(out, "imports", imports)
+		out = n.modulesSaid(out, "imported-by", n.Links.ImportedBy(m))
+	case len(m.Files) > 0: // and not a namespace
+		out = n.modulesSaid(out, "includes", imports)
+		if outside := n.Links.ImportedOutside(m); len(outside) > 0 {
+			out = append(out, n.Of("includes-outside", Filled{"names", enumerated(n, outside, mostNames, nil, func(name string) Sentence {
+				return Sentence{{Text: "<" + name + ">", Name: true}}
+			})}))
+		}
+		out = n.modulesSaid(out, "included-by", n.Links.ImportedBy(m))
+	}
 	if list := n.Plan.UsersOfModule(m); list != "" {
 		out = append(out, n.Of("who-uses-link", Slot("who-uses", Piece{Text: n.say("who-uses-it"), To: At(list)})))
 	}
 	return out
+}
+
+// OfFiles is one text for modules, and another one in languages whose modules are files that
+// include one another.
+func OfFiles(m *model.Module, modules, files string) string {
+	if h := m.Library.Habits; h != nil && h.ByFile {
+		return files
+	}
+	return modules
 }
 
 // Sayings are what a library's own files say of a module, or with "" of the library itself.

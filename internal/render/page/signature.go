@@ -168,8 +168,15 @@ func shareType(t model.Token, params []model.Param) bool {
 func (m *Maker) Short(d *model.Declaration) string {
 	at := d.Speaks(model.Signature)
 	var b strings.Builder
-	behind := false
+	behind, open := false, 0 // brackets that the name stands in
 	for t := range at.Tokens(at.Signature) {
+		if !behind {
+			open += strings.Count(t.Text, "(") - strings.Count(t.Text, ")")
+		} else if open > 0 && t.Kind == model.TokenPunctuation && strings.HasPrefix(t.Text, ")") {
+			t.Text, open = t.Text[1:], open-1
+		} else if open > 0 && t.Kind == model.TokenPunctuation && strings.HasPrefix(t.Text, ",") {
+			return "" // the name is an argument of the macro that declares it
+		}
 		switch _, name, apart := m.Links.ImportedType(d.Site().Module, at.File, t.Text); {
 		case !behind || t.Kind == model.TokenComment:
 		case apart:

@@ -62,6 +62,9 @@ func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind)
 	return append(named, kinds...)
 }
 
+// InNamedGroup reports whether the maintainer put a declaration in a group with a name.
+func InNamedGroup(d *model.Declaration) bool { return part(d) != "" }
+
 // part is the group that the maintainer put a declaration in, or "".
 func part(d *model.Declaration) string {
 	for _, o := range d.Occurrences {

@@ -22,8 +22,8 @@ import (
 
 // Plan is all pages of a site. It is safe for use by several goroutines.
 type Plan struct {
-	Links                    *link.Index
-	Source                   Source
+	Links                              *link.Index
+	Source                             Source
 	HasFindings, HasCoverage, HasToDos bool // whether there are such pages
 
 	options   Options

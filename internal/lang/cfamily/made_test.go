@@ -1,0 +1,96 @@
+package cfamily_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"codrel/internal/lang"
+	"codrel/internal/lang/langtest"
+	"codrel/internal/source"
+)
+
+func TestMacrosThatDeclare(t *testing.T) {
+	brief(t, c, "a.h", `
+#define HANDLE(name) typedef struct name##_s *name
+/** A line. */
+HANDLE(line);
+=> 1 macro HANDLE(name)
+=> 3 type line doc
+
+#define TABLE(type, name, size) extern type name[size]
+TABLE(int, depths, 3);
+TABLE(struct tide, tides, 4);
+int other;
+=> 1 macro TABLE(type, name, size)
+=> 2 variable depths
+=> 3 variable tides
+=> 4 variable other
+
+#define PAIR(a, b) struct a { int x; }; enum b { b##_ONE }
+PAIR(first, second);
+=> 1 macro PAIR(a, b)
+=> 2 struct first
+=> 2 field first.x
+=> 2 enum second
+=> 2 enum-member second.second_ONE
+
+#define SAYS(text) do { puts(text); } while (0)
+SAYS(hello);
+int z;
+=> 1 macro SAYS(text)
+=> 3 variable z
+
+#define STACK(type) typedef int (*stack_##type##_compare)(const type *a, const type *b); \
+	static inline int stack_##type##_size(const struct stack_##type *s) { return 0; }
+/** Stacks of tides. */
+STACK(tide)
+#define STACKS(a, b) STACK(a) STACK(b)
+STACKS(berth, quay);
+=> 1 macro STACK(type)
+=> 4 type stack_tide_compare(a, b) doc
+=> 4 function stack_tide_size(s)
+=> 5 macro STACKS(a, b)
+=> 6 type stack_berth_compare(a, b)
+=> 6 function stack_berth_size(s)
+=> 6 type stack_quay_compare(a, b)
+=> 6 function stack_quay_size(s)
+
+#define AGAIN(x) AGAIN(x) struct x;
+AGAIN(y);
+int z;
+=> 1 macro AGAIN(x)
+=> 2 struct y
+=> 3 variable z`)
+	brief(t, plus, "a.hpp", `
+#define UNIT(name, sign) struct name { double value; }
+namespace units { UNIT(Knots, "kn"); UNIT(Metres, "m"); }
+class A { UNIT(Inner, "i"); int b; };
+=> 1 macro UNIT(name, sign)
+=> 2 struct Knots
+=> 2 field Knots.value
+=> 2 struct Metres
+=> 2 field Metres.value
+=> 3 class A
+=> 3 struct A.Inner
+=> 3 field A.Inner.value
+=> 3 field A.b`)
+}
+
+// What a macro declares may be said in a header of the project.
+func TestMacrosOfOtherHeaders(t *testing.T) {
+	other := func(file string) []byte {
+		if file == "include/own.h" {
+			return []byte("#define HANDLE(name) \\\n  typedef struct name##_s *name\n")
+		}
+		return nil
+	}
+	facts := c.Read(lang.File{Path: "src/a.h", Text: source.Decode([]byte("#include \"own.h\"\n/** A line. */\nHANDLE(line);\nHANDLE(berth); /**< A berth. */\n")), Other: other})
+	var got []string
+	for i := range facts.Occurrences {
+		o := &facts.Occurrences[i]
+		got = append(got, o.Kind.String()+" "+o.Name+": "+o.Signature.Text(facts.Text)+": "+textOf(o.Doc))
+	}
+	assert.Equal(t, []string{"type line: typedef struct line_s *line: A line.", "type berth: typedef struct berth_s *berth: A berth."}, got)
+	langtest.Valid(t, facts)
+}
