@@ -173,6 +173,38 @@ func TestSharedEndings(t *testing.T) {
 	}, got, "what is in a file comes before what lies beside it; a file that looks like neither is nobody's")
 }
 
+// A header is in the language of the sources that include it, if only through other headers.
+func TestHeadersByIncluders(t *testing.T) {
+	fsys := files(map[string]string{
+		"src/a.c": "#include \"c/only.h\"\n", "src/b.cpp": "#include <plus/outer.h>\n#include \"both.h\"\n", "src/d.c": "#include \"both.h\"\n",
+		"include/c/only.h": "int a;\n", "include/plus/outer.h": "#include \"../plus/inner.h\"\n", "include/plus/inner.h": "int b;\n",
+		"src/both.h": "int c;\n", "include/nobody.h": "int d;\n", "include/telling.h": "class D;\n",
+	})
+	read := map[string]string{}
+	found, err := discover.Find(t.Context(), fsys, discover.Options{Folder: "t", FrontEnds: languages.All})
+	require.NoError(t, err)
+	for _, lib := range found.Libraries {
+		for _, f := range lib.Files {
+			read[f.Path] = f.End.Habits().Language
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"src/a.c": "c", "src/b.cpp": "cpp", "src/d.c": "c", "include/c/only.h": "c", "include/plus/outer.h": "cpp", "include/plus/inner.h": "cpp",
+		"src/both.h": "c", "include/nobody.h": "c", "include/telling.h": "cpp",
+	}, read)
+}
+
+// What the build files of folders install is said of the library as a whole.
+func TestInstallsOfParts(t *testing.T) {
+	found, err := discover.Find(t.Context(), files(map[string]string{
+		"configure.ac": "AC_INIT([tide], [2.0])\n", "src/Makefile.am": "include_HEADERS = tide.h\n", "lib/Makefile.am": "include_HEADERS = berth.h\n",
+		"src/tide.h": "int tide;\n", "src/tide.c": "int tide;\n", "lib/berth.h": "int berth;\n",
+	}), discover.Options{Folder: "t", FrontEnds: languages.All})
+	require.NoError(t, err)
+	require.Len(t, found.Libraries, 1)
+	assert.Equal(t, []model.Saying{{Key: model.Installs, Names: []string{"lib/berth.h", "src/tide.h"}}}, found.Libraries[0].Model.Sayings)
+}
+
 func TestFindStops(t *testing.T) {
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()

@@ -29,6 +29,17 @@ func (s *search) assign(t *tree, f *sorted) {
 	if nester, ok := f.finder.(lang.Nester); ok {
 		nest(nester, t.top, markers)
 	}
+	for _, folder := range slices.Sorted(maps.Keys(markers)) { // what parts install is installed by the whole
+		part := markers[folder]
+		if !part.Part || len(part.Sayings) == 0 {
+			continue
+		}
+		at, _ := rootOf(path.Dir(folder), t.top, markers)
+		if outer, marked := markers[at]; marked && at != folder {
+			outer.Sayings = model.JoinSayings(outer.Sayings, slices.DeleteFunc(slices.Clone(part.Sayings), func(s model.Saying) bool { return s.Key != model.Installs }))
+			markers[at] = outer
+		}
+	}
 	byFolder := map[string]*Library{}
 	for _, file := range f.files {
 		folder, marker := rootOf(path.Dir(file.Path), t.top, markers)

@@ -23,6 +23,8 @@ type owners struct {
 	interpreters map[string]lang.FrontEnd
 	beside       map[string][]string // the names of the files in a folder; nil where nobody asks
 	asked        map[string]bool     // the files that were looked into
+	entries      []source.Entry
+	including    *includers // nil until somebody asks
 }
 
 func newOwners(fsys fs.FS, ends []lang.FrontEnd, asked map[string]bool) *owners {
@@ -59,7 +61,7 @@ func (o *owners) know(entries []source.Entry) {
 	if len(o.shared) == 0 && len(o.named) == 0 {
 		return
 	}
-	o.beside = map[string][]string{}
+	o.beside, o.entries, o.including = map[string][]string{}, entries, nil
 	for _, e := range entries {
 		dir, name := path.Split(e.Path)
 		o.beside[dir] = append(o.beside[dir], name)
@@ -94,8 +96,8 @@ func (o *owners) of(e source.Entry) lang.FrontEnd {
 // recognized is the front end whose language a file most looks like; of those that it
 // looks like as much, the first.
 func (o *owners) recognized(e source.Entry, ends []lang.FrontEnd) (best lang.FrontEnd) {
-	dir, name := path.Split(e.Path)
-	others := slices.DeleteFunc(slices.Clone(o.beside[dir]), func(n string) bool { return n == name })
+	name := path.Base(e.Path)
+	others := o.telling(e, ends)
 	head, most := o.head(e.Path), 0
 	for _, end := range ends {
 		if n := end.(lang.Recognizer).Recognize(name, head, others); n > most {

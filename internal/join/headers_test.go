@@ -95,6 +95,16 @@ func TestWhichHeadersAreForUsers(t *testing.T) {
 		}
 		assert.Equal(t, c.internal, got)
 	}
+	installed := headers(t, "src/a.h", "int a;", "src/b.h", "int b;", "include/c.h", "int c;")
+	installed.Sayings = []model.Saying{{Key: model.Installs, Names: []string{"src/a.h", "include/**"}}}
+	join.Library(installed, cfamily.FrontEnd{Plus: true})
+	assert.False(t, module(t, installed, "src/a.h").Internal, "build files install it")
+	assert.True(t, module(t, installed, "src/b.h").Internal)
+	assert.False(t, module(t, installed, "c.h").Internal)
+	installed.Sayings[0].Names = append(installed.Sayings[0].Names, "?")
+	join.Library(installed, cfamily.FrontEnd{Plus: true})
+	assert.True(t, module(t, installed, "src/a.h").Internal, "where not all are known, folders tell")
+
 	program := headers(t, "main.c", "int main(void) { return 0; }\nstatic int own(void) { return 1; }\n")
 	assert.Equal(t, model.Public, program.Modules[0].Lookup("main").Visibility, "a program without headers is shown as it is")
 	assert.Equal(t, model.Private, program.Modules[0].Lookup("own").Visibility)

@@ -53,9 +53,16 @@ type Recognizer interface {
 	// SharedExtensions are those endings, with their dot. They are not among Extensions.
 	SharedExtensions() []string
 	// Recognize says how much a file looks like one of the language: by its name, how it
-	// begins, and the names of the files beside it. Of several front ends the one with the
+	// begins, and the names of the sources that include it, or else of the files beside it. Of several front ends the one with the
 	// most reads the file, and none where all say 0.
 	Recognize(name string, head []byte, beside []string) int
+}
+
+// Including is a front end whose files name others, whose language they decide where it is one of
+// several.
+type Including interface {
+	// Includes are the paths, as written, that a file includes which begins with a text.
+	Includes(head string) []string
 }
 
 // Interpreted is a front end whose language has programs in files without an ending,

@@ -21,6 +21,8 @@ type CodeUses struct {
 	Path string
 	// Globals says that what is declared in no function and no type is no local.
 	Globals bool
+	// Tags are words behind which a name is that of a type, whatever else is called so.
+	Tags map[string]bool
 	// Self is the word for the object at hand.
 	Self string
 	// Labels are words behind which a name is one of a type that is not written there, as
@@ -161,7 +163,9 @@ func (w *codeWalk) word(i int) int {
 		end += 2
 	}
 	from, to := w.Tokens[i].From, w.Tokens[end].To
-	if int(to-from) == len(w.Dotted(i, end+1)) {
+	if end == i && w.Tags[w.Word(i-1)] {
+		w.names.MentionOutside(int(from), int(to))
+	} else if int(to-from) == len(w.Dotted(i, end+1)) {
 		w.names.Mention(int(from), int(to))
 	} else { // blanks stand between
 		w.names.Mention(int(from), int(w.Tokens[i].To))

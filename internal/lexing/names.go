@@ -138,6 +138,11 @@ func (n *Names) Mention(from, to int) {
 	n.mentions = append(n.mentions, mention{source.NewSpan(from, to), n.current})
 }
 
+// MentionOutside tells of a name that no function or block can declare otherwise.
+func (n *Names) MentionOutside(from, to int) {
+	n.mentions = append(n.mentions, mention{source.NewSpan(from, to), Outermost})
+}
+
 // Uses are the mentions, in order, that mean something beyond their functions: a
 // name that no scope around declares, and a member of what has a written type.
 func (n *Names) Uses() model.Uses {

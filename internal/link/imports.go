@@ -213,6 +213,9 @@ func (x *Index) gives(m *model.Module, name string, way *trail) Target {
 		}
 		return Target{Declaration: d}
 	}
+	if d := x.constant(m, name); d != nil {
+		return Target{Declaration: d}
+	}
 	if m.Library.Elsewhere != nil {
 		return x.elsewhere.gives(m, name)
 	}
@@ -558,6 +561,9 @@ func (x *Index) bareTarget(m *model.Module, f *model.Facts, name string) Target 
 				return t
 			}
 		}
+		return Target{Declaration: d}
+	}
+	if d := x.constant(m, name); d != nil {
 		return Target{Declaration: d}
 	}
 	if m.Role == model.RoleTest {

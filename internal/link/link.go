@@ -108,6 +108,7 @@ type onDemand struct {
 	codeFiles  func() []moduleFile
 	unseen     func() map[*model.Module]bool              // those that are not here whole
 	outsides   sync.Map                                   // of libraries: *outsideNames
+	constants  sync.Map                                   // of modules: func() map[string]*model.Declaration, constants that are names of theirs
 	prefixes   sync.Map                                   // of libraries: func() map[string]bool, what their names begin with
 	based      sync.Map                                   // of declarations: what [Index.bases] found
 	plain      sync.Map                                   // of types: their bases as names alone say them, []*model.Declaration

@@ -59,6 +59,7 @@ func (x *Index) Uses(m *model.Module, f *model.Facts) *FileUses {
 type usesReader struct {
 	x         *Index
 	module    *model.Module
+	own       *model.Module // of the file itself
 	file      *model.Facts
 	out       *FileUses
 	index     map[Target]int32 // of targets in out
@@ -132,7 +133,7 @@ func (x *Index) resolveUses(m *model.Module, f *model.Facts, wanted func(model.U
 	}
 	r := usesReaders.Get().(*usesReader)
 	defer usesReaders.Put(r)
-	r.x, r.module, r.file, r.out = x, m, f, out
+	r.x, r.module, r.own, r.file, r.out = x, m, m, f, out
 	clear(r.index)
 	clear(r.bare)
 	clear(r.qualified)
@@ -161,6 +162,23 @@ func (r *usesReader) reference(use model.Use) int32 {
 	text := use.Span.In(r.file.Text)
 	switch use.Form {
 	case model.UseBare:
+		if home := r.outOf(use.Span.Start); home != nil { // its members are nearer than what else there is
+			first, rest, _ := strings.Cut(text, "::")
+			ref := r.within(home, first)
+			if d := r.declaration(ref); d != nil && rest != "" {
+				for name := range strings.SplitSeq(rest, "::") {
+					if d != nil {
+						d = r.x.memberOrConstant(d, name)
+					}
+				}
+				ref = r.to(Target{Declaration: d})
+			} else if ref < 0 {
+				ref = r.to(Target{Declaration: r.x.memberOrConstant(home, text)})
+			}
+			if ref >= 0 {
+				return r.ofArity(ref, use.Span.End)
+			}
+		}
 		return r.ofArity(r.name(text), use.Span.End)
 	case model.UseQualified:
 		if ref := r.chainWithin(use.Span.Start, text); ref >= 0 {
@@ -211,6 +229,11 @@ func (r *usesReader) findTypes() {
 		if o := &r.file.Occurrences[i]; o.Kind.IsType() {
 			r.homes[o.NameSpan.Start] = r.module.OfAny(r.file, o)
 			r.types = append(r.types, o)
+		} else if o.Parent < 0 && o.Scope != "" && o.Implementation { // a member that is defined out of its type
+			if d := r.module.OfAny(r.file, o); d != nil && d.Parent != nil {
+				r.homes[o.NameSpan.Start] = d.Parent
+				r.types = append(r.types, o)
+			}
 		}
 	}
 	slices.SortStableFunc(r.types, func(a, b *model.Occurrence) int { return int(a.Span.Start - b.Span.Start) })
@@ -229,6 +252,15 @@ func (r *usesReader) around(at int32) *model.Declaration {
 		return r.homes[r.in[n-1].NameSpan.Start]
 	}
 	return nil
+}
+
+// outOf is the type whose member is defined around an offset, out of that type, or nil.
+func (r *usesReader) outOf(at int32) *model.Declaration {
+	home := r.around(at)
+	if home == nil || r.in[len(r.in)-1].Kind.IsType() {
+		return nil
+	}
+	return home
 }
 
 // chainWithin resolves "A.b.c" where the body that it stands in has a type for the first name.
@@ -369,10 +401,20 @@ func (r *usesReader) declaration(ref int32) *model.Declaration {
 func (r *usesReader) name(text string) int32 {
 	ref, ok := r.bare[text]
 	if !ok {
-		ref = r.to(r.x.bareTarget(r.module, r.file, text))
+		ref = r.to(r.lookUp(r.module, text))
+		if ref < 0 && r.own != r.module {
+			ref = r.to(r.lookUp(r.own, text)) // a definition of what another module declares sees its own file
+		}
 		r.bare[text] = ref
 	}
 	return ref
+}
+
+func (r *usesReader) lookUp(m *model.Module, text string) Target {
+	if hasMarks(m.Library.Habits, text) {
+		return r.x.written(m, r.file, text)
+	}
+	return r.x.bareTarget(m, r.file, text)
 }
 
 // chain resolves "a.B.c": a name of an imported module, a member of a type, or

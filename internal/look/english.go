@@ -175,6 +175,7 @@ var english = Texts{
 	"a-program":      "A program.",
 	"files":          "{count}: {files}.",
 	"imports":        "Imports {names}.",
+	"installs":       "Its build files install {names}.",
 	"includes":       "Includes {names}.", "includes-outside": "From elsewhere, includes {names}.", "included-by": "Included by {names}.",
 	"also-imported": "Also imported as {names}.",
 	"imported-by":   "Imported by {names}.",

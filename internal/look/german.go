@@ -174,6 +174,7 @@ var german = Texts{
 	"a-program":       "Ein Programm.",
 	"files":           "{count}: {files}.",
 	"imports":         "Importiert {names}.",
+	"installs":        "Seine Build-Dateien installieren {names}.",
 	"includes":        "Schließt {names} ein.", "includes-outside": "Schließt von anderswo {names} ein.", "included-by": "Eingeschlossen von {names}.",
 	"also-imported": "Auch importiert als {names}.",
 	"imported-by":   "Importiert von {names}.",

@@ -11,45 +11,46 @@ type Habits struct {
 	Dialect  string   // of its doc comments, where a comment names no other
 	Fences   []string // what fences in Markdown call it
 
-	PathMark   string   // what stands between the parts of a module's path
-	Nested     bool     // modules lie in one another: people call one by the last part of its path
-	ByPath     bool     // code names what a module has by its path, from the outside or from what is around, without an import
-	Bare       bool     // people write the names of other modules without these
-	NameMarks  []string // what stands between the parts of a name in code beside a dot, such as "::"
-	Program    string   // the name of the module of a program, or ""
-	Default    string   // the name of what a module gives without a name, or ""
-	Started    []string // functions that the language itself calls, which need no words
-	Self       []string // what stands for the object in the text of its members
-	Nothing    []string // result types that say that nothing comes back
-	Unnamed    string   // the name of what nobody can name, or "" where each can be
-	Unused     string   // what names begin with that say by it that they are not used, or ""
-	Directive  string   // what a comment line to Codrel begins with, its name among it
-	Fails      string   // how a body fails: "throws", "raises"
-	Overloads  bool     // callables of one name may differ by their parameters alone
-	Prefixes   bool     // names of one library begin with the same letters, before an underscore
-	EachForm   bool     // each overload is described on its own, not all by one comment
-	Apart      bool     // a type that stands in another stands in a namespace of its name
-	SeesInner  bool     // members of a type write the types in it without its name
-	TypeFirst  bool     // the type of what holds a value stands before its name
-	Unbound    []string // modifiers of members that take the place of no other's, nor have it taken
-	Contracts  bool     // a type that implements an interface has none of its members but those it declares
-	ByFile     bool     // a module is a file that others include: what these define of it brings none of their imports along
-	BareEnd    bool     // no comma stands behind the last entry of a list over several lines
-	Accessors  bool     // properties are something else than fields to their users, each kind under its own heading
-	Always     []string // modules whose names every file sees without an import
-	SeesOuter  bool     // a module sees what the modules around it have, and what it has in other libraries
-	ByArity    bool     // types of one name are told apart by how many type parameters they have
-	Partial    bool     // a type may come in parts, of which one says who sees it for all
-	Lists      bool     // files say themselves what they export
-	Dynamic    bool     // programs commonly make names while they run
-	MayMake    []string // what stands in the source of modules that may make names while they run
-	Makes      []string // what stands there where they surely do
-	TakesParts bool     // what a comment does not say of parameters, results and failures it has from what it overrides
-	OfAll      []string // members that every type has from what the language brings along
-	Extensions bool     // callables may be added to types from outside: their signatures say "this" or "extension" before the type
-	Telling    []string // words before a type that are shown in lists of members too, since they tell how a member is used
-	OfEnums    []string // those that every enumeration has besides
-	AnyMember  string   // the name of the member that answers for members of any name, or ""
+	PathMark       string   // what stands between the parts of a module's path
+	Nested         bool     // modules lie in one another: people call one by the last part of its path
+	ByPath         bool     // code names what a module has by its path, from the outside or from what is around, without an import
+	Bare           bool     // people write the names of other modules without these
+	NameMarks      []string // what stands between the parts of a name in code beside a dot, such as "::"
+	Program        string   // the name of the module of a program, or ""
+	Default        string   // the name of what a module gives without a name, or ""
+	Started        []string // functions that the language itself calls, which need no words
+	Self           []string // what stands for the object in the text of its members
+	Nothing        []string // result types that say that nothing comes back
+	Unnamed        string   // the name of what nobody can name, or "" where each can be
+	Unused         string   // what names begin with that say by it that they are not used, or ""
+	Directive      string   // what a comment line to Codrel begins with, its name among it
+	Fails          string   // how a body fails: "throws", "raises"
+	Overloads      bool     // callables of one name may differ by their parameters alone
+	Prefixes       bool     // names of one library begin with the same letters, before an underscore
+	OuterConstants bool     // constants of an enumeration are names of what it stands in
+	EachForm       bool     // each overload is described on its own, not all by one comment
+	Apart          bool     // a type that stands in another stands in a namespace of its name
+	SeesInner      bool     // members of a type write the types in it without its name
+	TypeFirst      bool     // the type of what holds a value stands before its name
+	Unbound        []string // modifiers of members that take the place of no other's, nor have it taken
+	Contracts      bool     // a type that implements an interface has none of its members but those it declares
+	ByFile         bool     // a module is a file that others include: what these define of it brings none of their imports along
+	BareEnd        bool     // no comma stands behind the last entry of a list over several lines
+	Accessors      bool     // properties are something else than fields to their users, each kind under its own heading
+	Always         []string // modules whose names every file sees without an import
+	SeesOuter      bool     // a module sees what the modules around it have, and what it has in other libraries
+	ByArity        bool     // types of one name are told apart by how many type parameters they have
+	Partial        bool     // a type may come in parts, of which one says who sees it for all
+	Lists          bool     // files say themselves what they export
+	Dynamic        bool     // programs commonly make names while they run
+	MayMake        []string // what stands in the source of modules that may make names while they run
+	Makes          []string // what stands there where they surely do
+	TakesParts     bool     // what a comment does not say of parameters, results and failures it has from what it overrides
+	OfAll          []string // members that every type has from what the language brings along
+	Extensions     bool     // callables may be added to types from outside: their signatures say "this" or "extension" before the type
+	Telling        []string // words before a type that are shown in lists of members too, since they tell how a member is used
+	OfEnums        []string // those that every enumeration has besides
+	AnyMember      string   // the name of the member that answers for members of any name, or ""
 
 	// Spaces are the name spaces of kinds that may share a name with others, as "macro"
 	// for a macro beside a function; kinds that are not here share one.

@@ -107,6 +107,7 @@ const (
 	LetsIn    = "lets-in"      // other libraries, which may use what it keeps internal
 	Called    = "module-name"  // as other libraries ask for it
 	OnlyTo    = "exported-to"  // the only libraries that may import a module
+	Installs  = "installs"     // the headers for users, as patterns of paths
 	Reflected = "reflected"    // all may look into a module when they run; without a module, into each
 	OnlyRead  = "reflected-by" // the only libraries that may
 )

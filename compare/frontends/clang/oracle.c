@@ -255,8 +255,15 @@ static enum CXChildVisitResult gather(CXCursor c, CXCursor parent, CXClientData 
   return CXChildVisit_Continue;
 }
 
+static int parameters_before; // those of function types in the result of a template
+
+static enum CXChildVisitResult count(CXCursor c, CXCursor parent, CXClientData n) {
+  if (clang_getCursorKind(c) == CXCursor_ParmDecl) ++*(int *)n;
+  return CXChildVisit_Continue;
+}
+
 static enum CXChildVisitResult parameter(CXCursor c, CXCursor parent, CXClientData first) {
-  if (clang_getCursorKind(c) == CXCursor_ParmDecl) {
+  if (clang_getCursorKind(c) == CXCursor_ParmDecl && parameters_before-- <= 0) {
     char *name = spelling(c);
     if (!*(int *)first) putchar(',');
     *(int *)first = 0;
@@ -281,7 +288,14 @@ static void emit(CXCursor c, const char *name, unsigned line, const char *scope,
     int first = 1;
     printf(",\"params\":[");
     int n = clang_Cursor_getNumArguments(c);
-    if (n < 0) clang_visitChildren(c, parameter, &first); // of a template
+    parameters_before = 0;
+    if (n < 0) { // of a template
+      int all = 0, own = clang_getNumArgTypes(clang_getCursorType(c));
+      clang_visitChildren(c, count, &all);
+      parameters_before = own >= 0 && all > own ? all - own : 0;
+      clang_visitChildren(c, parameter, &first);
+      parameters_before = 0;
+    }
     for (int i = 0; i < n; i++) parameter(clang_Cursor_getArgument(c, i), c, &first);
     printf("]");
   }

@@ -29,7 +29,7 @@ type FrontEnd struct {
 var habitsOfC = model.Habits{
 	Language: "c", Name: "C", Family: "c", Dialect: "marktags", Fences: []string{"c", "h"},
 	PathMark: "/", ByFile: true, Bare: true, TypeFirst: true, Unbound: []string{"static"}, BareEnd: true, NameMarks: []string{"::", "->"},
-	Directive: "// codrel: ", Fails: "fails", SeesOuter: true, Nothing: []string{"", "void"}, Started: []string{"main"}, Prefixes: true,
+	Directive: "// codrel: ", Fails: "fails", SeesOuter: true, Nothing: []string{"", "void"}, Started: []string{"main"}, Prefixes: true, OuterConstants: true,
 	Spaces: map[model.Kind]string{model.KindMacro: "macro"},
 }
 
@@ -38,7 +38,7 @@ var habitsOfPlus = model.Habits{
 	PathMark: "::", ByFile: true, ByPath: true, Bare: true, Apart: true, SeesInner: true, SeesOuter: true, TypeFirst: true, Unbound: []string{"static", "constexpr"}, BareEnd: true,
 	NameMarks: []string{"::", "->"}, Directive: "// codrel: ", Fails: "throws", Overloads: true, EachForm: true,
 	Telling: []string{"static", "virtual", "constexpr", "consteval", "explicit", "inline", "mutable"},
-	Self:    []string{"this"}, Nothing: []string{"", "void"}, Started: []string{"main"}, Prefixes: true,
+	Self:    []string{"this"}, Nothing: []string{"", "void"}, Started: []string{"main"}, Prefixes: true, OuterConstants: true,
 	Spaces: map[model.Kind]string{model.KindMacro: "macro"},
 }
 
@@ -234,7 +234,7 @@ func (r *reader) code() lexing.CodeUses {
 		self = "this"
 	}
 	return lexing.CodeUses{
-		Type: r.typeAt, Arrow: "", Path: "::", Globals: true, Self: self, Labels: map[string]bool{"goto": true},
+		Type: r.typeAt, Arrow: "", Path: "::", Globals: true, Self: self, Labels: map[string]bool{"goto": true}, Tags: map[string]bool{"struct": true, "union": true, "enum": true},
 		Soft: map[string]bool{"override": true, "final": true}, Keyword: r.names.reserved,
 	}
 }

@@ -28,6 +28,7 @@ var (
 	_ lang.MemberBlocks     = FrontEnd{}
 	_ lang.Importer         = FrontEnd{}
 	_ lang.Headers          = FrontEnd{}
+	_ lang.Including        = FrontEnd{}
 	_ lang.FormPolicy       = FrontEnd{}
 	_ lang.Prevailing       = FrontEnd{}
 )
@@ -53,6 +54,9 @@ func (e FrontEnd) Recognize(_ string, head []byte, beside []string) int {
 	}
 	return 0
 }
+
+// Includes are the paths of the headers that a file includes.
+func (FrontEnd) Includes(head string) []string { return includesIn(head) }
 
 // signsOfPlus reports whether a text has what C has not.
 func signsOfPlus(text string) bool {
@@ -173,14 +177,21 @@ func insideFolder(file string) bool {
 	return false
 }
 
-// inside reports whether a header is for the library itself: where some lie in a folder for
-// headers, the others are.
+// inside reports whether a header is for the library itself: where build files say which ones they
+// install, or some lie in a folder for headers, the others are.
 func inside(lib *model.Library, files []*model.Facts) map[*model.Facts]bool {
 	root := "."
 	if lib != nil {
 		root = lib.Root
 	}
+	installed := installs(lib)
+	if !slices.ContainsFunc(files, func(f *model.Facts) bool { return IsHeader(f.Path) && isInstalled(installed, f.Path) }) {
+		installed = nil
+	}
 	public := func(f *model.Facts) bool {
+		if installed != nil {
+			return IsHeader(f.Path) && isInstalled(installed, f.Path)
+		}
 		return IsHeader(f.Path) && headerPath(root, f.Path) != strings.TrimPrefix(f.Path, root+"/")
 	}
 	sorted := slices.ContainsFunc(files, func(f *model.Facts) bool { return f.Role == model.RoleCode && public(f) })
@@ -343,22 +354,23 @@ func (FrontEnd) Below(string, string) string { return "" }
 
 // MarkerNames are the files by which the usual build tools know a project.
 func (FrontEnd) MarkerNames() []string {
-	return []string{"CMakeLists.txt", "meson.build", "configure.ac", "configure.in"}
+	return []string{"CMakeLists.txt", "meson.build", "configure.ac", "configure.in", "Makefile.am"}
 }
 
 // PartOf is always true: build files lie in all folders of one library.
 func (FrontEnd) PartOf(_, _ lang.Root) bool { return true }
 
-// Root reads the name and version out of a build file.
+// Root reads the name and version out of a build file, and which headers it installs.
 func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
-	root := lang.Root{Folder: path.Dir(file)}
+	root := lang.Root{Folder: path.Dir(file), Sayings: sayings(file, string(data))}
 	call := map[string]string{"CMakeLists.txt": "project", "meson.build": "project"}[path.Base(file)]
 	if call == "" {
 		call = "AC_INIT"
 	}
 	args, ok := callOf(string(data), call)
 	if !ok {
-		return root, false
+		root.Part = true // of the library that another one names
+		return root, len(root.Sayings) > 0
 	}
 	root.Name = args[0]
 	for i := 1; i < len(args); i++ {

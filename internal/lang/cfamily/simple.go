@@ -582,6 +582,9 @@ func (r *reader) typeOf(s *specs, own *owner, t template, stop, name, as int) {
 	if s.final(r) {
 		plain.words = append(plain.words, "final")
 	}
+	if g.scoped {
+		plain.words = append(plain.words, "class")
+	}
 	var said lexing.Said
 	if as != 1 || g.open >= 0 {
 		said = r.commentOf(s, 0, stop+boolean(r.Is(stop, ';')))

@@ -21,6 +21,7 @@ func TestUsesOfC(t *testing.T) {
 		"branches":          {"int f(void) {\n#ifdef X\n return a;\n#else\n return b;\n#endif\n}", "a b"},
 		"comments, strings": {"int f(void) { return g(\"h(i)\" /* j */); // k\n}", "g"},
 		"old parameters":    {"int f(a, b) int a; char *b; { return a + c(b); }", "c"},
+		"a tag":             {"int f(struct tide *tide) { struct tide t; return g(tide, &t); }", "tide tide g"},
 		"a shadow":          {"int f(int g) { return g + h; } int k(void) { return g(); }", "h g"},
 		"broken":            {"struct { int f(void) { (", ""},
 	} {

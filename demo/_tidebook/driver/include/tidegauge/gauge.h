@@ -172,7 +172,7 @@ TG_API int64_t tg_last(const struct tg_gauge *gauge);
  * work below it.
  *
  * @param gauge the gauge
- * @return @ref TG_OK, or #TG_NO_RADAR
+ * @return @ref TG_OK, or #TG_SILENT
  * @see tg_read()
  */
 TG_API enum tg_error tg_pause(struct tg_gauge *gauge);

@@ -1,0 +1,83 @@
+package link
+
+import (
+	"slices"
+	"strings"
+	"sync"
+
+	"codrel/internal/model"
+)
+
+// This file finds names that the rules of C and C++ put beside where they are declared: constants
+// of an enumeration without a scope of its own are names of what that stands in (6.2.1 of C's
+// standard, [dcl.enum] of C++'s), and a path may go through namespaces and types.
+
+// constant is the constant of a name of an enumeration at the top of a module, or nil.
+func (x *Index) constant(m *model.Module, name string) *model.Declaration {
+	if h := m.Library.Habits; h == nil || !h.OuterConstants {
+		return nil
+	}
+	find, _ := x.constants.LoadOrStore(m, sync.OnceValue(func() map[string]*model.Declaration {
+		found := map[string]*model.Declaration{}
+		for _, d := range m.Top {
+			for _, c := range constantsOf(d) {
+				if found[c.Name] == nil {
+					found[c.Name] = c
+				}
+			}
+		}
+		return found
+	}))
+	return find.(func() map[string]*model.Declaration)()[name]
+}
+
+// constantsOf are those of an enumeration that are names of what it stands in.
+func constantsOf(d *model.Declaration) []*model.Declaration {
+	if d.Kind() != model.KindEnum || slices.Contains(d.Speaks(model.Signature).Modifiers(), "class") {
+		return nil
+	}
+	return d.Members
+}
+
+// memberOrConstant is a member of a type, or a constant of an enumeration in it, or nil.
+func (x *Index) memberOrConstant(d *model.Declaration, name string) *model.Declaration {
+	if own := x.member(d, name); own != nil {
+		return own
+	}
+	if h := d.Module.Library.Habits; h == nil || !h.OuterConstants {
+		return nil
+	}
+	for _, in := range d.Members {
+		for _, c := range constantsOf(in) {
+			if c.Name == name {
+				return c
+			}
+		}
+	}
+	return nil
+}
+
+// written is what a name with marks between its parts means in the code of a file: "Type::member",
+// or one through namespaces.
+func (x *Index) written(m *model.Module, f *model.Facts, text string) Target {
+	names := strings.Split(m.Library.Habits.Dotted(strings.TrimPrefix(text, "::")), ".")
+	if d := x.bareTarget(m, f, names[0]).Declaration; d != nil && d.Kind().IsType() {
+		for _, name := range names[1:] {
+			if d = x.memberOrConstant(d, name); d == nil {
+				break
+			}
+		}
+		if d != nil {
+			return Target{Declaration: d}
+		}
+	}
+	if t := x.byPath(m, names); !t.None() {
+		return t
+	}
+	return Target{}
+}
+
+// hasMarks reports whether a name is one with marks between its parts.
+func hasMarks(h *model.Habits, text string) bool {
+	return h != nil && slices.ContainsFunc(h.NameMarks, func(mark string) bool { return strings.Contains(text, mark) })
+}
