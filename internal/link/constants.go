@@ -77,6 +77,30 @@ func (x *Index) written(m *model.Module, f *model.Facts, text string) Target {
 	return Target{}
 }
 
+// namedAnew is the struct or union that a typedef gives another name, or nil.
+func (x *Index) namedAnew(d *model.Declaration) *model.Declaration {
+	if h := d.Module.Library.Habits; h == nil || !h.OuterConstants || d.Kind() != model.KindType {
+		return nil
+	}
+	for _, at := range d.Occurrences {
+		tagged := false
+		for t := range at.Tokens(at.Signature) {
+			switch {
+			case t.Kind == model.TokenType && tagged:
+				if of := x.bareTarget(d.Module, at.File, t.Text).Declaration; of != nil && of != d && len(of.Members) > 0 {
+					return of
+				}
+			case t.Kind == model.TokenPunctuation && strings.Contains(t.Text, "("):
+				return nil // a type of functions
+			}
+			if word := strings.TrimSpace(t.Text); word != "" {
+				tagged = word == "struct" || word == "union"
+			}
+		}
+	}
+	return nil
+}
+
 // hasMarks reports whether a name is one with marks between its parts.
 func hasMarks(h *model.Habits, text string) bool {
 	return h != nil && slices.ContainsFunc(h.NameMarks, func(mark string) bool { return strings.Contains(text, mark) })

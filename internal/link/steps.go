@@ -274,6 +274,9 @@ func (x *Index) member(d *model.Declaration, name string) *model.Declaration {
 	if seated := x.seats[d][name]; seated != nil {
 		return seated
 	}
+	if same := x.namedAnew(d); same != nil {
+		return same.Member(name)
+	}
 	made := x.madeOf(d)
 	for _, base := range slices.Concat(made.bases, made.oneOf) {
 		if base == d {

@@ -266,7 +266,16 @@ func (r *usesReader) outOf(at int32) *model.Declaration {
 // chainWithin resolves "A.b.c" where the body that it stands in has a type for the first name.
 func (r *usesReader) chainWithin(at int32, text string) int32 {
 	home := r.around(at)
-	first, rest, _ := strings.Cut(text, ".")
+	dot, size := nextMark(text, 0)
+	if dot < 0 {
+		return noReference
+	}
+	first, rest := text[:dot], text[dot+size:]
+	if out := r.outOf(at); out != nil {
+		if ref := r.chainOf(out, first, rest); ref >= 0 {
+			return ref
+		}
+	}
 	if home == nil || r.name(first) >= 0 {
 		return noReference
 	}
@@ -276,10 +285,34 @@ func (r *usesReader) chainWithin(at int32, text string) int32 {
 		return noReference
 	}
 	names := int32(1)
-	for name := range strings.SplitSeq(rest, ".") {
+	for name := range namesIn(rest) {
 		m := r.x.member(d, name)
 		if m == nil {
 			if names > mostNames {
+				return noReference
+			}
+			return r.to(Target{Declaration: d}) | names
+		}
+		d = m
+		names++
+	}
+	return r.to(Target{Declaration: d})
+}
+
+// chainOf resolves a chain in the definition of a member out of its type, of which the first name
+// is the object or one of its members.
+func (r *usesReader) chainOf(home *model.Declaration, first, rest string) int32 {
+	d, names := home, int32(1)
+	self := slices.Contains(r.module.Library.Habits.Self, first)
+	if !self {
+		if d = r.declaration(r.within(home, first)); d == nil {
+			return noReference
+		}
+	}
+	for name := range namesIn(rest) {
+		m := r.x.memberOrConstant(d, name)
+		if m == nil {
+			if names > mostNames || self && names == 1 {
 				return noReference
 			}
 			return r.to(Target{Declaration: d}) | names
@@ -366,14 +399,35 @@ const (
 
 // firstNames is the beginning of a chain of names.
 func firstNames(chain string, names int) string {
-	for i := range len(chain) {
-		if chain[i] == '.' {
-			if names--; names == 0 {
-				return chain[:i]
-			}
+	for at, size := nextMark(chain, 0); at >= 0; at, size = nextMark(chain, at+size) {
+		if names--; names == 0 {
+			return chain[:at]
 		}
 	}
 	return chain
+}
+
+// nextMark is where, from an offset on, the next mark stands between the names of a chain, and how
+// long that is; -1 where none does.
+func nextMark(chain string, from int) (at, size int) {
+	for i := from; i < len(chain); i++ {
+		switch {
+		case chain[i] == '.':
+			return i, 1
+		case strings.HasPrefix(chain[i:], "->") || strings.HasPrefix(chain[i:], "::"):
+			return i, 2
+		}
+	}
+	return -1, 0
+}
+
+// marksIn is how many marks stand between the names of a chain, and where the last one begins and
+// ends.
+func marksIn(chain string) (n, from, to int) {
+	for at, size := nextMark(chain, 0); at >= 0; at, size = nextMark(chain, at+size) {
+		n, from, to = n+1, at, at+size
+	}
+	return n, from, to
 }
 
 // to is the reference to a target by all names that are written.
@@ -425,10 +479,13 @@ func (r *usesReader) chain(text string) int32 {
 	if ok {
 		return ref
 	}
-	dot := strings.LastIndexByte(text, '.')
-	before := text[:dot]
+	marks, from, to := marksIn(text)
+	if marks == 0 {
+		return r.name(text)
+	}
+	before := text[:from]
 	outer := noReference
-	if strings.IndexByte(before, '.') < 0 {
+	if marks == 1 {
 		outer = r.name(before)
 	} else {
 		outer = r.chain(before)
@@ -439,9 +496,9 @@ func (r *usesReader) chain(text string) int32 {
 	case d == nil:
 		ref = r.to(r.x.Type(r.module, r.file, text))
 	case d.Kind().IsType():
-		ref = r.to(Target{Declaration: r.x.member(d, text[dot+1:])})
+		ref = r.to(Target{Declaration: r.x.member(d, text[to:])})
 	}
-	if names := 1 + int32(strings.Count(before, ".")); ref < 0 && outer >= 0 {
+	if names := int32(marks); ref < 0 && outer >= 0 {
 		ref = outer
 		if outer&mostNames == 0 && names <= mostNames {
 			ref |= names
@@ -467,7 +524,7 @@ func (r *usesReader) member(owner, name string) int32 {
 }
 
 func (r *usesReader) owner(text string) *model.Declaration {
-	if strings.Contains(text, ".") {
+	if at, _ := nextMark(text, 0); at >= 0 {
 		return r.declaration(r.chain(text))
 	}
 	return r.declaration(r.name(text))
