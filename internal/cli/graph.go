@@ -20,6 +20,7 @@ var graphForms = map[string]func(io.Writer, *modules.Graph) error{
 
 func (a *app) graphCommand() *cobra.Command {
 	var form, library, around string
+	var through bool
 	c := &cobra.Command{
 		Use:   "graph [DIR]",
 		Short: "Print which modules import which",
@@ -45,6 +46,9 @@ are listed at the end.`,
 			if len(args) > 0 {
 				dir = args[0]
 			}
+			if through && around == "" {
+				return usage("--through needs --around PATH: the module from which to go on")
+			}
 			s, err := a.linked(c.Context(), dir)
 			if err != nil {
 				return err
@@ -53,12 +57,13 @@ are listed at the end.`,
 			if err != nil {
 				return err
 			}
-			return write(a.stdout, modules.New(s.Links, keep, around))
+			return write(a.stdout, modules.New(s.Links, keep, around, through))
 		},
 	}
 	c.Flags().StringVar(&form, "form", "text", "print as `FORM`: text, dot or svg")
 	c.Flags().StringVar(&library, "library", "", "only the modules of the library `NAME`")
 	c.Flags().StringVar(&around, "around", "", "only the module `PATH`, what it imports and what imports it")
+	c.Flags().BoolVar(&through, "through", false, "with --around, also what is imported and imports through others")
 	_ = c.RegisterFlagCompletionFunc("form", cobra.FixedCompletions([]string{"text", "dot", "svg"}, cobra.ShellCompDirectiveNoFileComp))
 	return c
 }

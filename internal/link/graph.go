@@ -24,6 +24,42 @@ func (x *Index) Imports(m *model.Module) []Edge { return x.graph().out[m] }
 // ImportedBy are the modules that take names from a module, by path.
 func (x *Index) ImportedBy(m *model.Module) []*model.Module { return x.graph().in[m] }
 
+// ImportsThrough is what a module imports, itself or through others, in the order of paths.
+func (x *Index) ImportsThrough(m *model.Module) []*model.Module {
+	return through(m, func(m *model.Module, visit func(*model.Module)) {
+		for _, e := range x.graph().out[m] {
+			visit(e.To)
+		}
+	})
+}
+
+// ImportedThrough is what imports a module, itself or through others, in the order of paths.
+func (x *Index) ImportedThrough(m *model.Module) []*model.Module {
+	return through(m, func(m *model.Module, visit func(*model.Module)) {
+		for _, by := range x.graph().in[m] {
+			visit(by)
+		}
+	})
+}
+
+// mostThrough is how many modules are looked for behind one another.
+const mostThrough = 2000
+
+// through are the modules that others lead to, from one on, without that one.
+func through(from *model.Module, each func(*model.Module, func(*model.Module))) (out []*model.Module) {
+	seen := map[*model.Module]bool{from: true}
+	for queue := []*model.Module{from}; len(queue) > 0 && len(out) < mostThrough; queue = queue[1:] {
+		each(queue[0], func(m *model.Module) {
+			if !seen[m] {
+				seen[m] = true
+				out, queue = append(out, m), append(queue, m)
+			}
+		})
+	}
+	slices.SortFunc(out, byPath)
+	return out
+}
+
 // ImportedOutside are the paths, as written, of what the first file of a module imports that is
 // not here, in order and each once.
 func (x *Index) ImportedOutside(m *model.Module) (out []string) {

@@ -177,6 +177,7 @@ var english = Texts{
 	"imports":        "Imports {names}.",
 	"installs":       "Its build files install {names}.",
 	"includes":       "Includes {names}.", "includes-outside": "From elsewhere, includes {names}.", "included-by": "Included by {names}.",
+	"includes-through": "Through these, includes {names}.", "included-through": "Through these, included by {names}.",
 	"also-imported": "Also imported as {names}.",
 	"imported-by":   "Imported by {names}.",
 	"who-uses-link": "{who-uses}.",

@@ -176,6 +176,7 @@ var german = Texts{
 	"imports":         "Importiert {names}.",
 	"installs":        "Seine Build-Dateien installieren {names}.",
 	"includes":        "Schließt {names} ein.", "includes-outside": "Schließt von anderswo {names} ein.", "included-by": "Eingeschlossen von {names}.",
+	"includes-through": "Schließt dadurch auch {names} ein.", "included-through": "Dadurch auch eingeschlossen von {names}.",
 	"also-imported": "Auch importiert als {names}.",
 	"imported-by":   "Importiert von {names}.",
 	"who-uses-link": "{who-uses}.",

@@ -339,6 +339,9 @@ type At struct {
 // Tokens yields the tokens of a part of the occurrence: its signature, a type in it.
 func (a At) Tokens(t Tokens) iter.Seq[Token] { return t.In(a.File.Text) }
 
+// ByFile reports whether the modules of the language are files that others include.
+func (m *Module) ByFile() bool { return m.Library.Habits != nil && m.Library.Habits.ByFile }
+
 // NewModule makes a module without declarations.
 func NewModule(library *Library, path string) *Module {
 	return &Module{Library: library, Path: path}

@@ -162,7 +162,7 @@ func (r *reader) include(n, at int) {
 		return
 	}
 	span := source.NewSpan(at, at+stop+2)
-	r.Facts.Imports = append(r.Facts.Imports, model.Import{Path: r.Text[at+1 : at+1+stop], Member: "*", Name: ".", Span: span, Reexport: false, Whole: false, NotLoaded: shut == '>'})
+	r.Facts.Imports = append(r.Facts.Imports, model.Import{Path: r.Text[at+1 : at+1+stop], Member: "*", Name: ".", Span: span})
 }
 
 // define reads a macro.

@@ -25,12 +25,18 @@ type Graph struct {
 }
 
 // New makes the graph of the modules that keep lets through. Where around is not
-// "", only that module, what it imports and what imports it are in it.
-func New(x *link.Index, keep func(*model.Module) bool, around string) *Graph {
+// "", only that module, what it imports and what imports it are in it; with through, also
+// what does so through others. Of languages whose modules are files it has the files alone.
+func New(x *link.Index, keep func(*model.Module) bool, around string, through bool) *Graph {
+	wanted := func(m *model.Module) bool { return around == "" || near(x, m, around) }
+	if around != "" && through {
+		reached := reachedFrom(x, around)
+		wanted = func(m *model.Module) bool { return reached[m] }
+	}
 	g := &Graph{out: map[*model.Module][]*model.Module{}, in: map[*model.Module]int{}, apart: map[[2]*model.Module]bool{}}
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
-			if keep(m) && (around == "" || near(x, m, around)) {
+			if keep(m) && !isNamespace(m) && wanted(m) {
 				g.Modules = append(g.Modules, m)
 			}
 		}
@@ -41,7 +47,7 @@ func New(x *link.Index, keep func(*model.Module) bool, around string) *Graph {
 	}
 	for _, m := range g.Modules {
 		for _, e := range x.Imports(m) {
-			if drawn[e.To] && (around == "" || m.Path == around || e.To.Path == around) {
+			if drawn[e.To] && (around == "" || through || m.Path == around || e.To.Path == around) {
 				g.out[m] = append(g.out[m], e.To)
 				g.in[e.To]++
 				g.apart[[2]*model.Module{m, e.To}] = e.Apart
@@ -54,6 +60,29 @@ func New(x *link.Index, keep func(*model.Module) bool, around string) *Graph {
 		}
 	}
 	return g
+}
+
+// isNamespace reports whether a module is no file, in a language whose modules are files.
+func isNamespace(m *model.Module) bool { return m.ByFile() && len(m.Files) == 0 }
+
+// reachedFrom are the modules of a path, what they import and what imports them, also through
+// others.
+func reachedFrom(x *link.Index, path string) map[*model.Module]bool {
+	reached := map[*model.Module]bool{}
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if m.Path != path {
+				continue
+			}
+			reached[m] = true
+			for _, list := range [][]*model.Module{x.ImportsThrough(m), x.ImportedThrough(m)} {
+				for _, other := range list {
+					reached[other] = true
+				}
+			}
+		}
+	}
+	return reached
 }
 
 // near reports whether a module is another, or next to it.

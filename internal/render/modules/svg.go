@@ -213,10 +213,18 @@ func (g *Graph) lay() *drawing {
 // SVG draws the graph. It has a title and a description in words, keeps to the
 // reader's scheme, and draws the edges of circles broken as well as in another ink.
 func SVG(w io.Writer, g *Graph) error {
+	alone := g.fold()
+	title, verb := "Modules and what they import", "imports"
+	if g.ofFiles() {
+		title, verb = "Files and what they include", "includes"
+	}
 	d := g.lay()
+	if alone > 0 {
+		d.height += 2 * gapAcross
+	}
 	out := bufio.NewWriter(w)
 	fmt.Fprintf(out, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %.0f %.0f" width="%.0f" height="%.0f" role="img" aria-labelledby="t d">
-<title id="t">Modules and what they import</title>
+<title id="t">%s</title>
 <desc id="d">%s</desc>
 <style>
 svg { background: #f5f7f6; --ink: #1b2226; --line: #7d8a86; --paper: #ffffff; --ring: #a3261c }
@@ -233,22 +241,25 @@ path.ring { stroke: var(--ring); stroke-opacity: 1; stroke-width: 1.6; stroke-da
 <marker id="head" viewBox="0 0 8 8" refX="7" refY="4" markerWidth="7" markerHeight="7" orient="auto"><path d="M0 0L8 4L0 8z"/></marker>
 <marker id="ringhead" viewBox="0 0 8 8" refX="7" refY="4" markerWidth="7" markerHeight="7" orient="auto"><path d="M0 0L8 4L0 8z"/></marker>
 </defs>
-`, d.width, d.height, d.width, d.height, html.EscapeString(g.inWords()))
+`, d.width, d.height, d.width, d.height, title, html.EscapeString(g.inWords()))
 	round, left := g.round(), g.implied(d)
+	if alone > 0 {
+		fmt.Fprintf(out, "<text x=\"%.0f\" y=\"%.1f\">%d that nothing here leads to, and that lead to nothing here, are left out.</text>\n", gapAcross, d.height-6-gapAcross*boolean(len(left) > 0), alone)
+	}
 	if len(left) > 0 {
-		fmt.Fprintf(out, "<text x=\"%.0f\" y=\"%.1f\">%d imports that longer ways imply are left out.</text>\n", gapAcross, d.height-6, len(left))
+		fmt.Fprintf(out, "<text x=\"%.0f\" y=\"%.1f\">%d %s that longer ways imply are left out.</text>\n", gapAcross, d.height-6, len(left), verb)
 	}
 	for _, m := range g.Modules {
 		for _, to := range g.out[m] {
 			if left[[2]*model.Module{m, to}] {
 				continue
 			}
-			class, head, says, edge := "", "head", "imports", [2]*model.Module{m, to}
+			class, head, says, edge := "", "head", verb, [2]*model.Module{m, to}
 			switch {
 			case round[edge]:
-				class, head, says = ` class="ring"`, "ringhead", "imports, in a circle,"
+				class, head, says = ` class="ring"`, "ringhead", verb+", in a circle,"
 			case g.apart[edge]:
-				class, says = ` class="apart"`, "imports, loading nothing,"
+				class, says = ` class="apart"`, verb+", loading nothing,"
 			}
 			fmt.Fprintf(out, "<path%s marker-end=\"url(#%s)\" d=\"%s\"><title>%s %s %s</title></path>\n", class, head, line(d.at[m], d.at[to]), html.EscapeString(m.Path), says, html.EscapeString(to.Path))
 		}
@@ -322,6 +333,37 @@ func line(from, to *box) string {
 	return fmt.Sprintf("M%.1f %.1fC%.1f %.1f %.1f %.1f %.1f %.1f", x1, y1, side, y1, side, y2, x2, y2)
 }
 
+func boolean(is bool) float64 {
+	if is {
+		return 1
+	}
+	return 0
+}
+
+// mostAlone is how many modules without a neighbour a large drawing shows.
+const mostAlone = 24
+
+// fold leaves modules without a neighbour out of a large drawing, and gives how many these are.
+func (g *Graph) fold() int {
+	alone := func(m *model.Module) bool { return len(g.out[m]) == 0 && g.in[m] == 0 }
+	n := 0
+	for _, m := range g.Modules {
+		if alone(m) {
+			n++
+		}
+	}
+	if n <= mostAlone || n == len(g.Modules) {
+		return 0
+	}
+	g.Modules = slices.DeleteFunc(slices.Clone(g.Modules), alone)
+	return n
+}
+
+// ofFiles reports whether all modules are files that include one another.
+func (g *Graph) ofFiles() bool {
+	return len(g.Modules) > 0 && !slices.ContainsFunc(g.Modules, func(m *model.Module) bool { return !m.ByFile() })
+}
+
 // inWords tells what the drawing shows.
 func (g *Graph) inWords() string {
 	edges := 0
@@ -329,6 +371,9 @@ func (g *Graph) inWords() string {
 		edges += len(list)
 	}
 	s := fmt.Sprintf("%d modules, %d imports among them.", len(g.Modules), edges)
+	if g.ofFiles() {
+		s = fmt.Sprintf("%d files, %d includes among them.", len(g.Modules), edges)
+	}
 	for _, c := range g.cycles {
 		s += " A circle: " + circle(c) + "."
 	}

@@ -446,7 +446,9 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 				return Sentence{{Text: "<" + name + ">", Name: true}}
 			})}))
 		}
+		out = n.throughSaid(out, "includes-through", n.Links.ImportsThrough(m), imports)
 		out = n.modulesSaid(out, "included-by", n.Links.ImportedBy(m))
+		out = n.throughSaid(out, "included-through", n.Links.ImportedThrough(m), n.Links.ImportedBy(m))
 	}
 	if list := n.Plan.UsersOfModule(m); list != "" {
 		out = append(out, n.Of("who-uses-link", Slot("who-uses", Piece{Text: n.say("who-uses-it"), To: At(list)})))
@@ -490,6 +492,11 @@ func (n *Notes) modulesSaid(out []Sentence, key string, list []*model.Module) []
 		return Sentence{p}
 	})
 	return append(out, n.Of(key, Filled{"names", s}))
+}
+
+// throughSaid is the note about modules that others lead to, without those that lead there.
+func (n *Notes) throughSaid(out []Sentence, key string, all, direct []*model.Module) []Sentence {
+	return n.modulesSaid(out, key, slices.DeleteFunc(all, func(m *model.Module) bool { return slices.Contains(direct, m) }))
 }
 
 // usedBy is the note about who uses a declaration, or nil.
