@@ -55,6 +55,9 @@ func (r *reader) called(w word, end int, s *specs, own *owner) (next int, stop, 
 	case r.pointsAt(&c):
 		return r.asType(&c)
 	case r.plus && !s.typed && r.constructs(w, own):
+		if len(s.run) > 0 && s.macrosAlone() {
+			r.dropRun(s)
+		}
 		return r.asName(&c)
 	case r.plus && !c.prior && own.at < 0 && r.IsMark(after, "->"): // a deduction guide
 		s.guide = true

@@ -333,13 +333,21 @@ func (r *reader) nameOrType(i, end int, s *specs, own *owner) (next int, stop, d
 	case r.Is(q, '('):
 		return r.called(w, end, s, own)
 	case r.plus && r.operatorAt(q) && r.IsMark(q-1, "::"):
+		if !s.typed && len(s.run) > 0 {
+			r.settleType(s)
+		}
 		return i, false, true
 	case r.plus && r.operatorAt(q):
 		s.run = append(s.run, w)
 		r.settleType(s)
 		return q, false, true
 	case r.Is(q, '~') && r.plus && r.IsMark(q-1, "::"):
+		r.dropRun(s)
 		return i, false, true
+	case r.Is(q, '~') && r.plus && r.Word(q+1) != "" && w.macro:
+		r.macroWord(i, q, s)
+		r.dropRun(s)
+		return q, false, true
 	}
 	if r.IsMark(q, "::") && r.Is(q+1, '*') { // a pointer to a member
 		r.settleType(s)

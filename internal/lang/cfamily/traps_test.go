@@ -402,3 +402,37 @@ EXPORT(1, int, other, (void));
 => 2 function set_alpha_fixed(p, mode)
 => 3 function other()`)
 }
+
+// Macros before what has no type: destructors, constructors, and what is defined out of a class.
+func TestMacrosBeforeNamesOfPlus(t *testing.T) {
+	brief(t, plus, "a.hpp", `
+class A { public: M_X ~A() = default; M_X A(int *p = nullptr) noexcept : a(p) {} };
+=> 1 class A
+=> 1 destructor A.~A()
+=> 1 constructor A.A(p)
+
+M_API M_INLINE A::~A() noexcept = default;
+=> 1 destructor A.~A()
+
+/** Prints. */
+M_EXPORT template <typename... T>
+void print(T &&...args) {}
+=> 3 function print(args) doc
+
+template <typename Key>
+inline const Node Node::operator[](const Key &key) const {}
+=> 2 operator Node.operator[](key)
+
+template <class T>
+typename F<T>::result_type
+F<T>::operator()() const { return f(); }
+=> 3 operator F.operator()()
+
+struct B {
+  template <class T, EnableIf<sizeof(T) < sizeof(long long)> = sfinae> inline void load(T &value) {}
+  template <int N, bool B = (N < 3)> void sized();
+};
+=> 1 struct B
+=> 2 method B.load(value)
+=> 3 method B.sized()`)
+}

@@ -50,6 +50,8 @@ func (r *reader) overInType(i int, open bool) int {
 	}
 	t := &r.Tokens[i]
 	switch {
+	case r.Is(i, '<') && i > 2 && (r.Is(i-1, ')') && r.Word(i-3) != "operator" || r.Tokens[i-1].Kind == lexing.Value): // no list stands behind a value
+		return i + 1
 	case r.Is(i, '(') && r.compares(i):
 		return r.Over(i)
 	case t.Kind == lexing.Value:
@@ -185,6 +187,9 @@ func (r *reader) deeper(at int) bool {
 
 // said are the comments before the token at an index.
 func (r *reader) said(i int) lexing.Said {
+	if i > 0 && r.Word(i) == "template" && isMacro(r.Word(i-1)) && (i == 1 || r.Word(i-2) == "") {
+		i-- // a macro stands before the template
+	}
 	floor := int32(0)
 	if i > 0 {
 		floor = r.Tokens[i-1].To
