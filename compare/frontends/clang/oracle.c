@@ -89,7 +89,7 @@ static unsigned place(CXCursor c, unsigned *offset) {
     if (way == 2) clang_getExpansionLocation(at, &file, &line, &column, offset);
     if (!file || !clang_Location_isFromMainFile(clang_getLocation(unit, file, line, column))) continue;
     if (written(name, *offset)) found = line;
-    if (!first) first = line, at_first = *offset;
+    if (!first || way == 2) first = line, at_first = *offset; // what a macro makes up stands where that is called
   }
   if (!found && *name && first) { // the name may stand among the arguments of the macro there
     const char *s = whole.text + at_first, *end = behind(s);

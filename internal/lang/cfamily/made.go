@@ -247,8 +247,21 @@ func (e *expansion) put(own *owner, said lexing.Said, named int) {
 			}
 		}
 		s := specs{words: words, static: slices.Contains(words, "static")}
-		places[i] = e.add(o, &inner, name, of, &s)
+		places[i] = e.in(was.In(), o, &inner, name, of, &s)
 	}
+}
+
+// in adds a declaration to a namespace that the macro opens, or to the one at hand.
+func (e *expansion) in(space string, o model.Occurrence, own *owner, name source.Span, said lexing.Said, s *specs) int32 {
+	before := e.space
+	defer func() { e.space = before }()
+	if space != "" {
+		e.space = strings.TrimPrefix(e.space+"::"+e.filled(space), "::")
+		if !slices.ContainsFunc(e.Facts.Modules, func(m model.ModuleIn) bool { return m.Name == e.space }) {
+			e.Facts.Modules = append(e.Facts.Modules, model.ModuleIn{Name: e.space})
+		}
+	}
+	return e.add(o, own, name, said, s)
 }
 
 // filled is a text with the arguments in it.

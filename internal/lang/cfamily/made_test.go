@@ -63,6 +63,13 @@ int z;
 => 2 struct y
 => 3 variable z`)
 	brief(t, plus, "a.hpp", `
+#define TRAIT(name) namespace detail { struct name##_impl { int value; }; } struct has_##name {};
+namespace tide { TRAIT(level); }
+=> 1 macro TRAIT(name)
+=> 2 struct level_impl
+=> 2 field level_impl.value
+=> 2 struct has_level
+
 #define UNIT(name, sign) struct name { double value; }
 namespace units { UNIT(Knots, "kn"); UNIT(Metres, "m"); }
 class A { UNIT(Inner, "i"); int b; };

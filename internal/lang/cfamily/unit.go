@@ -187,7 +187,7 @@ func (r *reader) deeper(at int) bool {
 
 // said are the comments before the token at an index.
 func (r *reader) said(i int) lexing.Said {
-	if i > 0 && r.Word(i) == "template" && isMacro(r.Word(i-1)) && (i == 1 || r.Word(i-2) == "") {
+	if i > 0 && r.Word(i) == "template" && !r.commented(i) && isMacro(r.Word(i-1)) && (i == 1 || r.Word(i-2) == "") {
 		i-- // a macro stands before the template
 	}
 	floor := int32(0)
