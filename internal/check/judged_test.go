@@ -20,3 +20,90 @@ func judge(t *testing.T, cases []judged) {
 		})
 	}
 }
+
+// Texts of a declaration and of its definition: the same words, one of two, different ones.
+func TestConflictingComments(t *testing.T) {
+	judge(t, []judged{
+		{"the same words, set otherwise", `
+-- include/a.h --
+/** Opens a gauge,
+ *  and reads it. */
+int open_gauge(void);
+-- src/a.c --
+/// Opens a gauge, and reads it.
+int open_gauge(void) { return 0; }
+`, ""},
+		{"one text serves both", `
+-- include/a.h --
+int open_gauge(void);
+-- src/a.c --
+/** Opens a gauge. */
+int open_gauge(void) { return 0; }
+`, ""},
+		{"overloads, each with its own", `
+-- include/a.hpp --
+namespace tide {
+/** By its port. */
+int open_gauge(int port);
+/** By its name. */
+int open_gauge(const char *name);
+}
+-- src/a.cpp --
+namespace tide {
+/** By its port. */
+int open_gauge(int port) { return 0; }
+/** By a name. */
+int open_gauge(const char *name) { return 1; }
+}
+`, "src/a.cpp:4:1 warning the comment on the definition of open_gauge differs from that at its declaration (include/a.hpp, line 5) [conflicting-comments]"},
+		{"a member of a class", `
+-- include/a.hpp --
+/** A gauge. */
+class Gauge {
+public:
+  /** Reads it. */
+  int read();
+};
+-- src/a.cpp --
+/** Reads the level. */
+int Gauge::read() { return 0; }
+`, "src/a.cpp:1:1 warning the comment on the definition of Gauge.read differs from that at its declaration (include/a.hpp, line 5) [conflicting-comments]"},
+	})
+}
+
+// Functions that no header declares are asked for only where the rule is on, and only where
+// others can link to them.
+func TestHeaderlessFunctions(t *testing.T) {
+	const on = "\n-- codrel.yaml --\nchecks: {rules: {headerless-function: note, undocumented: off}}\n"
+	judge(t, []judged{
+		{"in a namespace", on + `
+-- include/a.hpp --
+namespace tide { int open(); }
+-- src/a.cpp --
+namespace tide {
+int open() { return shut(); }
+int shut() { return 0; }
+static int own() { return 0; }
+namespace { int hidden() { return 0; } }
+}
+`, "src/a.cpp:3:5 note no header declares shut, which other files can link to: declare it, or make it static [headerless-function]"},
+		{"a declaration of the source's own", on + `
+-- include/a.h --
+int open_gauge(void);
+-- src/a.c --
+int own(void);
+int open_gauge(void) { return own(); }
+int own(void) { return 0; }
+int main(void) { return 0; }
+`, "src/a.c:1:5 note no header declares own, which other files can link to: declare it, or make it static [headerless-function]"},
+		{"an internal header", on + `
+-- include/a.h --
+int open_gauge(void);
+-- src/own.h --
+int own(void);
+-- src/a.c --
+int own(void) { return 0; }
+int open_gauge(void) { return own(); }
+`, ""},
+	})
+}

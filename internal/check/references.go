@@ -129,6 +129,10 @@ type placer = func(source.Span) finding.Place
 
 // references calls visit for every reference in the comments of the module.
 func (p *Pass) references(visit func(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope)) {
+	characters := "[<{`@"
+	if p.Module.ByFile() { // C's words begin with a backslash as well, and its names with a sign
+		characters += "#\\"
+	}
 	p.eachText(func(d *model.Declaration, f *model.Facts, sections *prose.Sections, from link.Scope) {
 		for nodes := range sections.All {
 			prose.Walk(nodes, func(n *prose.Node) bool {
@@ -138,7 +142,7 @@ func (p *Pass) references(visit func(d *model.Declaration, place finding.Place, 
 				return true
 			})
 		}
-	}, "[<{`@", "ref:")
+	}, characters, "ref:")
 }
 
 // eachText calls visit for every comment of the module that has one of some characters,

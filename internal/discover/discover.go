@@ -10,6 +10,7 @@ import (
 	"context"
 	"io/fs"
 	"path"
+	"slices"
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
@@ -131,12 +132,24 @@ func (s *search) sort(entries []source.Entry) {
 	}
 }
 
-// forced is the front end that the settings name for a file, or nil.
+// forced is the front end that the settings name for a file, or nil: for the file itself, or for
+// the folder where the ending is that of several languages.
 func (s *search) forced(file string) lang.FrontEnd {
+	var inner *tree
 	for _, t := range s.trees {
 		if t.read.Path == file && t.read.Language != "" {
 			return t.families[0].ends[0]
 		}
+		if t.holds(file) && (inner == nil || len(t.read.Path) > len(inner.read.Path) || inner.read.Path == ".") {
+			inner = t
+		}
+	}
+	if inner == nil || inner.read.Language == "" || len(inner.families) == 0 {
+		return nil
+	}
+	end := inner.families[0].ends[0]
+	if slices.Contains(s.owners.shared[path.Ext(file)], end) {
+		return end
 	}
 	return nil
 }

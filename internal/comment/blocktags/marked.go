@@ -158,7 +158,9 @@ func (p *parser) markedBlock(word line, lines []line) {
 	case strings.HasSuffix(word.text, "section"):
 		p.heading(word, lines)
 	case word.text == "file" || word.text == "mainpage": // its name is the file's
-		if len(lines) > 1 {
+		if name := strings.TrimSpace(lines[0].text); word.text == "file" && strings.Contains(name, " ") && !strings.ContainsAny(name[:strings.IndexByte(name, ' ')], "./") {
+			p.out.Body = append(p.out.Body, p.markdown(lines)...) // no name of a file
+		} else if len(lines) > 1 {
 			p.out.Body = append(p.out.Body, p.markdown(lines[1:])...)
 		}
 	case word.text == "li" || word.text == "arg":

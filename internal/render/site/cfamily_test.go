@@ -10,6 +10,7 @@ import (
 
 	"codrel/internal/build"
 	"codrel/internal/languages"
+	"codrel/internal/model"
 	"codrel/internal/settings"
 )
 
@@ -194,4 +195,108 @@ func TestSiteOfCAndPlus(t *testing.T) {
 	assert.Contains(t, basin, "operator+=")
 	assert.Contains(t, basin, "Goes on by some time.", "text of the base, inherited and copied")
 	assert.NotContains(t, basin, "own_")
+}
+
+// groupedHeaders are headers with groups, of which one is included by nothing.
+const groupedHeaders = `
+-- include/tide/gauge.h --
+/** @file Reads gauges. */
+#include <stdio.h>
+#include "tide/low.h"
+/** @defgroup opening Opening
+ * Begin here, end with gauge_close().
+ * @{ */
+/** Opens. */
+int gauge_open(void);
+/** Closes. */
+void gauge_close(void);
+/** @} */
+/** What it takes. */
+struct gauge_limits {
+  /** @name Levels
+   * Both are in metres.
+   * @{ */
+  double low;
+  double high;
+  /** @} */
+  /** Its kind. */
+  int kind;
+};
+/** Reads. @ingroup opening */
+int gauge_read(void);
+-- include/tide/low.h --
+#include "tide/lower.h"
+/** The least. */
+#define LEAST 1
+-- include/tide/lower.h --
+/** @file Lower still. */
+/** The very least. */
+#define VERY_LEAST 0
+-- include/other/alone.h --
+/** Alone. */
+int alone(void);
+-- src/gauge.c --
+/** @file The driver. */
+#include "tide/gauge.h"
+int gauge_open(void) { return LEAST; }
+`
+
+func TestGroupsAndFiles(t *testing.T) {
+	files := fstest.MapFS{}
+	for _, f := range txtar.Parse([]byte(groupedHeaders)).Files {
+		files[f.Name] = &fstest.MapFile{Data: f.Data}
+	}
+	m := rendered(t, files, settings.Default(), 2)
+	requireSound(t, asFS(m))
+	const root = "reference/project/"
+	header := string(m.Get(root + "tide/gauge.h/index.html"))
+	overview := between(t, header, `<h3>Opening</h3>`, "<h3>Types</h3>")
+	assert.Contains(t, overview, `<div class="prose grouped"><p>Begin here, end with <a href="#gauge_close">`, "the group's own text, with its link")
+	for _, name := range []string{"gauge_open", "gauge_close", "gauge_read"} {
+		assert.Contains(t, overview, name, "by marks, or by its name")
+	}
+	margin := between(t, header, `<div class="margin"`, "</div>")
+	assert.Contains(t, margin, `Includes <a href="../low.h/index.html">`)
+	assert.Contains(t, margin, `From elsewhere, includes <code translate="no">&lt;stdio.h&gt;</code>.`)
+	assert.Contains(t, margin, `Through these, includes <a href="../lower.h/index.html">`)
+	assert.Contains(t, margin, `Included by <code translate="no">src/gauge.c</code>.`)
+	limits := string(m.Get(root + "tide/gauge.h/gauge_limits.html"))
+	assert.Contains(t, between(t, limits, ">Levels</h2>", ">Fields</h2>"), "<p>Both are in metres.</p>", "members have a text in common")
+	assert.Contains(t, between(t, limits, ">Fields</h2>", "</article>"), "kind")
+
+	library := string(m.Get(root + "index.html"))
+	headers := between(t, library, `<h2 id="headers">Headers</h2>`, `<h2 id="source-files">`)
+	assert.Contains(t, headers, `<h3><code translate="no">other/</code></h3>`)
+	assert.Contains(t, between(t, headers, "alone.", "tide/"), "No file of the project includes it.")
+	assert.NotContains(t, between(t, headers, "tide/", "</dl>"), "No file of the project includes it.")
+	assert.Contains(t, headers, "Lower still.")
+	sources := between(t, library, `<h2 id="source-files">`, "</article>")
+	assert.Contains(t, sources, `<a href="../../source/src/gauge.c.html`)
+	assert.Contains(t, sources, "The driver.")
+}
+
+// What settings say of macros and of comments is heard.
+func TestSettingsOfHeaders(t *testing.T) {
+	files := fstest.MapFS{
+		"lib/a.h": {Data: []byte("TIDE_ENTER\n// Opens a gauge.\nint open_gauge(int port); // by its port\nTIDE_LEAVE\n/* The most. */\n#define MOST 3\n")},
+		"c/b.h":   {Data: []byte("// Not for users.\nint shut_gauge(void);\n")},
+		"c/b.c":   {Data: []byte("int x;\n")},
+	}
+	set, err := settings.Parse("codrel.yaml", []byte("read:\n  - {path: lib, language: cpp, comments: any, macros: {TIDE_ENTER: 'namespace tide {', TIDE_LEAVE: '}'}}\n  - {path: c}\n"), settings.Known{Languages: languages.Names()})
+	require.NoError(t, err)
+	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: 2})
+	require.NoError(t, err)
+	texts := map[string]string{}
+	for _, lib := range s.Project.Libraries {
+		for _, m := range lib.Modules {
+			for d := range m.Declarations {
+				if doc := d.Speaks(model.Words).Doc; doc != nil {
+					texts[m.Path+" "+d.Path()] = doc.Text
+				} else {
+					texts[m.Path+" "+d.Path()] = ""
+				}
+			}
+		}
+	}
+	assert.Equal(t, map[string]string{"tide open_gauge": "Opens a gauge.\n\nby its port", "a.h MOST": "The most.", "b.h shut_gauge": "", "b.c x": ""}, texts)
 }
