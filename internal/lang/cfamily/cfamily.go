@@ -209,11 +209,15 @@ type reader struct {
 	frames  []frame  // what macros opened
 	guard   string   // the macro that keeps the file from being read twice, or ""
 	doc     comments
-	lineAt  int // index of the first preprocessor line that was not looked at yet
-	count   int // of what macros made
-	drops   [][2]int
-	sorted  int   // how many of these are in order
-	params  []int // tokens that name parameters of the signature at hand
+	known   struct { // the conditions behind a line to the preprocessor, counted from 1
+		line       int
+		conditions []string
+	}
+	lineAt int // index of the first preprocessor line that was not looked at yet
+	count  int // of what macros made
+	drops  [][2]int
+	sorted int   // how many of these are in order
+	params []int // tokens that name parameters of the signature at hand
 }
 
 // wordNames answers questions about single words, which are asked often.

@@ -31,9 +31,9 @@ func FuzzRead(f *testing.F) { langtest.Fuzz(f, c, "testdata/read") }
 
 func FuzzReadPlus(f *testing.F) { langtest.Fuzz(f, plus, "testdata/plus") }
 
-func BenchmarkRead(b *testing.B) { langtest.Benchmark(b, c, "testdata/read") }
+func BenchmarkRead(b *testing.B) { langtest.Benchmark(b, c, "C_TREE") }
 
-func BenchmarkReadPlus(b *testing.B) { langtest.Benchmark(b, plus, "testdata/plus") }
+func BenchmarkReadPlus(b *testing.B) { langtest.Benchmark(b, plus, "CPP_TREE") }
 
 // Whatever a text nests or leaves open, reading ends soon.
 func TestDepth(t *testing.T) {

@@ -32,7 +32,7 @@ type group struct {
 
 // groups puts declarations into the groups whose marks stand around them.
 func (r *reader) groups() {
-	if !strings.Contains(r.Text, "@{") && !strings.Contains(r.Text, `\{`) && !strings.Contains(r.Text, "group") {
+	if !strings.Contains(r.Text, "@{") && !strings.Contains(r.Text, `\{`) && !strings.Contains(r.Text, "ingroup") && !strings.Contains(r.Text, "defgroup") {
 		return
 	}
 	regions := r.regions()
@@ -80,6 +80,9 @@ func (r *reader) regions() (out []region) {
 // groupMarks reports whether a comment begins a group, or ends one: by a mark that stands alone
 // on a line, or behind what its last line says.
 func groupMarks(text string) (begins, ends bool) {
+	if strings.IndexByte(text, '{') < 0 && strings.IndexByte(text, '}') < 0 {
+		return false, false
+	}
 	for line := range strings.SplitSeq(strings.TrimSuffix(text, "*/"), "\n") {
 		line = strings.Trim(line, "/*! \t\r")
 		begins = begins || isMark(line, '{')

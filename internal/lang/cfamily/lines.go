@@ -112,6 +112,11 @@ func (r *reader) defines(n int) bool {
 // conditions are those under which what stands at an offset exists: neither the guard of the
 // file is one, nor what language it is compiled as.
 func (r *reader) conditions(at int32) (out []string) {
+	n := sort.Search(len(r.Lines), func(n int) bool { return r.Lines[n].From > at })
+	if r.known.line == n+1 { // they change at such lines alone
+		return r.known.conditions
+	}
+	defer func() { r.known.line, r.known.conditions = n+1, out[:len(out):len(out)] }()
 	for _, c := range r.Branches.At(at) {
 		bare := strings.TrimPrefix(c, "!")
 		for _, cut := range []string{"defined(", "defined ("} {
