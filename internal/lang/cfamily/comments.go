@@ -239,6 +239,10 @@ func (r *reader) elsewhere() {
 			continue
 		}
 		switch word, rest := subject(doc.Text); word {
+		case "mainpage":
+			if r.Facts.LibraryDoc == nil {
+				r.Facts.LibraryDoc = doc
+			}
 		case "file":
 			if r.Facts.ModuleDoc == nil {
 				r.Facts.ModuleDoc = doc

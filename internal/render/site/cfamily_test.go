@@ -233,6 +233,9 @@ int gauge_read(void);
 /** The very least. */
 #define VERY_LEAST 0
 -- include/other/alone.h --
+/** @mainpage Tide gauges
+ * All about gauges, see gauge_open(). */
+
 /** Alone. */
 int alone(void);
 -- src/gauge.c --
@@ -265,6 +268,7 @@ func TestGroupsAndFiles(t *testing.T) {
 	assert.Contains(t, between(t, limits, ">Fields</h2>", "</article>"), "kind")
 
 	library := string(m.Get(root + "index.html"))
+	assert.Contains(t, library, `<p>All about gauges, see <a href="tide/gauge.h/index.html#gauge_open">`)
 	headers := between(t, library, `<h2 id="headers">Headers</h2>`, `<h2 id="source-files">`)
 	assert.Contains(t, headers, `<h3><code translate="no">other/</code></h3>`)
 	assert.Contains(t, between(t, headers, "alone.", "tide/"), "No file of the project includes it.")
