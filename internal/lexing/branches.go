@@ -161,6 +161,11 @@ func (d *settling) directive(i, last int) {
 		end++
 	}
 	word, rest := line[:end], line[end:]
+	switch word {
+	case "if", "ifdef", "ifndef", "elif", "else", "endif":
+	default:
+		return
+	}
 	if i := strings.Index(rest, "//"); i >= 0 {
 		rest = rest[:i]
 	}

@@ -223,9 +223,10 @@ func (l *shaped) directive() {
 		l.at = at
 		may := l.bytes[l.text[at]]
 		if may&mayComment != 0 && l.comment() {
-			end = max(end, l.at) // a comment in a directive may take more lines
-			if l.text[l.at-1] != '\n' {
-				end = joinedEnd(l.text, l.at)
+			if l.at > end { // a comment in a directive may take more lines
+				if end = l.at; l.text[l.at-1] != '\n' {
+					end = joinedEnd(l.text, l.at)
+				}
 			}
 			at = l.at
 			continue

@@ -41,11 +41,15 @@ func fixtureTexts(t testing.TB, end lang.FrontEnd, folder string) (texts, keywor
 	paths, err := filepath.Glob(filepath.Join(folder, "*.txt"))
 	require.NoError(t, err)
 	require.NotEmpty(t, paths)
+	endings := end.Extensions()
+	if r, ok := end.(lang.Recognizer); ok {
+		endings = slices.Concat(endings, r.SharedExtensions())
+	}
 	for _, path := range paths {
 		archive, err := txtar.ParseFile(path)
 		require.NoError(t, err)
 		for _, f := range archive.Files {
-			if !slices.Contains(end.Extensions(), filepath.Ext(f.Name)) {
+			if !slices.Contains(endings, filepath.Ext(f.Name)) {
 				continue
 			}
 			text := string(f.Data)
