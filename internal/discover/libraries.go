@@ -36,7 +36,7 @@ func (s *search) assign(t *tree, f *sorted) {
 		}
 		at, _ := rootOf(path.Dir(folder), t.top, markers)
 		if outer, marked := markers[at]; marked && at != folder {
-			outer.Sayings = model.JoinSayings(outer.Sayings, slices.DeleteFunc(slices.Clone(part.Sayings), func(s model.Saying) bool { return s.Key != model.Installs }))
+			outer.Sayings = model.JoinSayings(outer.Sayings, slices.DeleteFunc(slices.Clone(part.Sayings), func(s model.Saying) bool { return s.Key != model.Installs && s.Key != model.InstallsPartly }))
 			markers[at] = outer
 		}
 	}

@@ -101,7 +101,7 @@ func TestWhichHeadersAreForUsers(t *testing.T) {
 	assert.False(t, module(t, installed, "src/a.h").Internal, "build files install it")
 	assert.True(t, module(t, installed, "src/b.h").Internal)
 	assert.False(t, module(t, installed, "c.h").Internal)
-	installed.Sayings[0].Names = append(installed.Sayings[0].Names, "?")
+	installed.Sayings[0].Key = model.InstallsPartly
 	join.Library(installed, cfamily.FrontEnd{Plus: true})
 	assert.True(t, module(t, installed, "src/a.h").Internal, "where not all are known, folders tell")
 

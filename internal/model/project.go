@@ -102,14 +102,15 @@ type Saying struct {
 
 // The keys of sayings.
 const (
-	BuiltFor  = "built-for"    // platforms
-	Assembly  = "assembly"     // the file that is made of it, without suffix
-	LetsIn    = "lets-in"      // other libraries, which may use what it keeps internal
-	Called    = "module-name"  // as other libraries ask for it
-	OnlyTo    = "exported-to"  // the only libraries that may import a module
-	Installs  = "installs"     // the headers for users, as patterns of paths
-	Reflected = "reflected"    // all may look into a module when they run; without a module, into each
-	OnlyRead  = "reflected-by" // the only libraries that may
+	BuiltFor       = "built-for"       // platforms
+	Assembly       = "assembly"        // the file that is made of it, without suffix
+	LetsIn         = "lets-in"         // other libraries, which may use what it keeps internal
+	Called         = "module-name"     // as other libraries ask for it
+	OnlyTo         = "exported-to"     // the only libraries that may import a module
+	Installs       = "installs"        // the headers for users, as patterns of paths
+	InstallsPartly = "installs-partly" // some of them, where the rest is known only when a build runs
+	Reflected      = "reflected"       // all may look into a module when they run; without a module, into each
+	OnlyRead       = "reflected-by"    // the only libraries that may
 )
 
 // JoinSayings is what two lists say together: each thing once, with the names of both.

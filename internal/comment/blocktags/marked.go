@@ -289,10 +289,7 @@ func (p *parser) markedLines(lines []line) []line {
 		}
 		switch {
 		case end != "":
-			at := strings.Index(l.text, "@"+end)
-			if other := strings.Index(l.text, `\`+end); at < 0 || other >= 0 && other < at {
-				at = other
-			}
+			at := endOf(l.text, end)
 			if at < 0 {
 				out = append(out, l)
 				continue
@@ -348,17 +345,22 @@ func (p *parser) markedLines(lines []line) []line {
 				if info == "" || info == "pp" {
 					info = "cpp"
 				}
-			case "f[":
-				out = append(out, line{"$$", l.at})
-				if strings.TrimSpace(rest.text) != "" {
-					out = append(out, rest)
-				}
-				continue
 			default:
 				info = ""
 			}
-			out = append(out, line{"```" + info, l.at})
-			if strings.TrimSpace(rest.text) != "" {
+			fence := "```"
+			if begin == "f[" {
+				fence = "$$"
+			}
+			out = append(out, line{fence + info, l.at})
+			if at := endOf(rest.text, end); at >= 0 { // it ends on its line
+				inner := rest.to(at)
+				if inner = inner.from(inner.indent()); inner.text != "" {
+					inner.text = strings.TrimRight(inner.text, " \t")
+				}
+				out = append(out, inner, line{fence, rest.at + int32(at)}, rest.from(at+1+len(end)))
+				end = ""
+			} else if strings.TrimSpace(rest.text) != "" {
 				out = append(out, rest)
 			}
 		}
@@ -367,6 +369,15 @@ func (p *parser) markedLines(lines []line) []line {
 		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: opened.span(), Text: opened.text})
 	}
 	return out
+}
+
+// endOf is where a word behind "@" or a backslash stands in a line that ends something, or -1.
+func endOf(text, word string) int {
+	at := strings.Index(text, "@"+word)
+	if other := strings.Index(text, `\`+word); at < 0 || other >= 0 && other < at {
+		at = other
+	}
+	return at
 }
 
 // midWords are those that begin something of their own in the middle of a line as well.

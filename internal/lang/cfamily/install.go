@@ -31,6 +31,9 @@ func installedBy(file, text string) (out []string) {
 		return nil
 	}
 	for _, name := range names {
+		if strings.Contains(name, "_BINARY_DIR}") {
+			continue // what a build makes
+		}
 		switch {
 		case strings.ContainsAny(name, "$@<>{}"):
 			name = unknownInstalls
@@ -48,10 +51,17 @@ func installedBy(file, text string) (out []string) {
 
 // sayings are what a build file says of the library beyond its name.
 func sayings(file, text string) []model.Saying {
-	if names := installedBy(file, text); len(names) > 0 {
-		return []model.Saying{{Key: model.Installs, Names: names}}
+	names := installedBy(file, text)
+	if len(names) == 0 {
+		return nil
 	}
-	return nil
+	key := model.Installs
+	if slices.Contains(names, unknownInstalls) { // another build file may say all
+		if key, names = model.InstallsPartly, slices.DeleteFunc(names, func(name string) bool { return name == unknownInstalls }); len(names) == 0 {
+			return nil
+		}
+	}
+	return []model.Saying{{Key: key, Names: names}}
 }
 
 // calls gives the words between the brackets of each call of a function in a build file.
@@ -244,14 +254,14 @@ func installedByAutomake(text string) (out []string) {
 	return out
 }
 
-// installs are the patterns of the headers that a library's build files install; nil where they
-// do not say all of them.
+// installs are the patterns of the headers that a library's build files install; nil where none
+// says all of them.
 func installs(lib *model.Library) []string {
 	if lib == nil {
 		return nil
 	}
 	for _, said := range lib.Sayings {
-		if said.Key == model.Installs && !slices.Contains(said.Names, unknownInstalls) {
+		if said.Key == model.Installs {
 			return said.Names
 		}
 	}
