@@ -127,6 +127,9 @@ func (x *Index) open(d *model.Declaration, depth int) bool {
 			return true
 		}
 	}
+	if onlyNamed(d) {
+		return true
+	}
 	all := x.embedded(d)
 	for _, e := range all {
 		if e.declaration == nil || x.open(e.declaration, depth+1) {
@@ -134,6 +137,14 @@ func (x *Index) open(d *model.Declaration, depth int) bool {
 		}
 	}
 	return false
+}
+
+// onlyNamed reports whether a type is declared, and never defined, as a template is of which only
+// special forms are.
+func onlyNamed(d *model.Declaration) bool {
+	return d.Module.ByFile() && d.Kind().IsType() && !slices.ContainsFunc(d.Occurrences, func(o model.At) bool {
+		return !slices.Contains(o.Modifiers(), "forward")
+	})
 }
 
 func hasTypeToken(o model.At) bool {

@@ -169,6 +169,9 @@ func (x *Index) first(from Scope, steps iter.Seq[step], names []string, r prose.
 		case len(found) == 1:
 			picked, fits := x.pick(found[0], r.Params)
 			if !fits && how == Explicit {
+				if h := found[0].Declaration.Module.Library.Habits; h != nil && h.ByFile { // types are written in many ways there, and with names
+					return Result{Outcome: Found, Target: found[0]}
+				}
 				return Result{Partial: true, Unfit: found[0].Declaration}
 			}
 			return Result{Outcome: Found, Target: picked}

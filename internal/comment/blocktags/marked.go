@@ -534,7 +534,7 @@ func isElement(text string) bool {
 
 // schemeOf is how a name leads somewhere: one alone may be that of a page or a group.
 func schemeOf(name string) string {
-	if strings.ContainsAny(name, ":(") {
+	if strings.ContainsAny(name, ":(") && !strings.Contains(name, "operator") { // whose names are written in many ways
 		return markdown.OutwardScheme
 	}
 	return markdown.NamedScheme
