@@ -373,6 +373,9 @@ func Level(day, hour int) float64 { return 0 }
 			if d.Parent != nil && d.Parent.Kind().IsType() && d.Parent.Speaks(model.Words).Deprecated {
 				continue // it goes with its type
 			}
+			if said.Doc == nil && p.Module.ByFile() {
+				continue // a macro says it, and there is no comment that could say more
+			}
 			if said.Callable != nil && said.Callable.Returns == model.ReturnsNever {
 				continue // there is no use to replace
 			}

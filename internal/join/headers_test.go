@@ -87,6 +87,7 @@ func TestWhichHeadersAreForUsers(t *testing.T) {
 	}{
 		{[]string{"include/a.h", "int a;", "src/b.h", "int b;", "include/impl/c.h", "int c;"}, map[string]bool{"a.h": false, "src/b.h": true, "impl/c.h": true}},
 		{[]string{"a.h", "int a;", "detail/b.h", "int b;", "main.c", "int main(void) { return 0; }"}, map[string]bool{"a.h": false, "detail/b.h": true, "main.c": true}},
+		{[]string{"tide/a.h", "int a;", "tide/internal/zones/include/zones/b.h", "int b;"}, map[string]bool{"tide/a.h": false, "zones/b.h": true}},
 	} {
 		lib := headers(t, c.files...)
 		got := map[string]bool{}

@@ -113,6 +113,9 @@ func markAt(l line) (word, rest line, ok bool) {
 		return line{}, line{}, false // a path or an escape
 	}
 	rest = l.from(end)
+	if rest = rest.from(rest.indent()); strings.HasPrefix(rest.text, ":") && colonWords[w.text] {
+		rest = rest.from(1)
+	}
 	return w, rest.from(rest.indent()), true
 }
 
@@ -125,10 +128,15 @@ func parameterAt(l line) (rest line, ok bool) {
 	for end < len(l.text) && (inName(l.text[end]) || l.text[end] == '.') {
 		end++
 	}
-	if end == 1 || end >= len(l.text) || l.text[end] != ':' {
+	if end == 1 || end >= len(l.text) || l.text[end] != ':' || colonWords[l.text[1:end]] {
 		return line{}, false
 	}
 	return l.from(1), true
+}
+
+// colonWords are those behind which people write a colon, and which are no parameters.
+var colonWords = map[string]bool{
+	"return": true, "returns": true, "note": true, "warning": true, "see": true, "since": true, "deprecated": true, "todo": true, "bug": true, "brief": true,
 }
 
 // markedBlock keeps what one word says; no word stands for the text before the first.
@@ -466,6 +474,14 @@ func (p *parser) markedInline(m *mapped, l line) {
 		case c == '#' && i+1 < len(text) && isFirst(text[i+1]) && (i == 0 || strings.IndexByte(" (,", text[i-1]) >= 0):
 			end := nameEnd(text, i+1)
 			flush(i)
+			if end+1 < len(text) && text[end] == '-' && isLetter(text[end+1]) { // the name of a signal, which is no declaration
+				for end < len(text) && (inName(text[end]) || text[end] == '-') {
+					end++
+				}
+				m.put("`"+text[i+1:end]+"`", l.at+int32(i+1), true)
+				from, i = end, end-1
+				continue
+			}
 			name := text[i+1 : end]
 			m.put("[`"+name+"`](<"+schemeOf(name)+name+">)", l.at+int32(i+1), true)
 			from, i = end, end-1

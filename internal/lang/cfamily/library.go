@@ -194,7 +194,9 @@ func inside(lib *model.Library, files []*model.Facts) map[*model.Facts]bool {
 		}
 		return IsHeader(f.Path) && headerPath(root, f.Path) != strings.TrimPrefix(f.Path, root+"/")
 	}
-	sorted := slices.ContainsFunc(files, func(f *model.Facts) bool { return f.Role == model.RoleCode && public(f) })
+	sorted := slices.ContainsFunc(files, func(f *model.Facts) bool {
+		return f.Role == model.RoleCode && public(f) && !insideFolder(strings.TrimPrefix(f.Path, root+"/")) // those of a copy of another library say nothing
+	})
 	headers := slices.ContainsFunc(files, func(f *model.Facts) bool { return f.Role == model.RoleCode && IsHeader(f.Path) })
 	out := map[*model.Facts]bool{}
 	for _, f := range files {
