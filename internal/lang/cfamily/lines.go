@@ -54,8 +54,12 @@ func isNameByte(c byte) bool {
 
 // findGuard finds the macro that the file asks for before it declares anything, and defines then.
 func (r *reader) findGuard() {
+	first := 0 // what stands before it declares nothing
+	if r.Word(0) == "extern" && r.Is(2, '{') {
+		first = 3
+	}
 	for n := 0; n < min(len(r.Lines), mostBefore); n++ {
-		if len(r.Tokens) > 0 && r.Tokens[0].From < r.Lines[n].From {
+		if len(r.Tokens) > first && r.Tokens[first].From < r.Lines[n].From {
 			return
 		}
 		word, at := r.line(n)

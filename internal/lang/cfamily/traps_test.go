@@ -392,6 +392,22 @@ func TestDeprecatedC(t *testing.T) {
 	assert.Equal(t, "use b", facts.Occurrences[0].Advice().Text)
 }
 
+// The macro that keeps a header from being read twice may stand in braces for C's linkage.
+func TestGuardInLinkage(t *testing.T) {
+	brief(t, c, "a.h", `
+#if defined (__cplusplus)
+extern "C" {
+#endif
+#ifndef TIDE_H_2983
+#define TIDE_H_2983
+int a;
+#if defined (__cplusplus)
+}
+#endif
+#endif
+=> 6 variable a`)
+}
+
 // Macros that declare functions stand in a row without anything between them.
 func TestMacroDeclarationsInARow(t *testing.T) {
 	brief(t, c, "a.h", `
