@@ -3,6 +3,7 @@
 package nearest
 
 import (
+	"math/bits"
 	"strings"
 	"unicode/utf8"
 )
@@ -11,20 +12,41 @@ import (
 // many slips as a third of the letters, at least one. A difference in case
 // alone always counts as close. Of equals the first candidate wins.
 func Word(word string, candidates []string) string {
-	best, bestDistance := "", limit(word)+1
+	most := limit(word)
+	best, bestDistance := "", most+1
+	small := strings.ToLower(word)
+	letters, plain := lettersOf(small)
 	for _, c := range candidates {
 		if c == word {
 			continue
 		}
-		d := Distance(strings.ToLower(word), strings.ToLower(c), bestDistance)
-		if len(word) >= shortestStart && d > limit(word) && strings.HasPrefix(strings.ToLower(c), strings.ToLower(word)) {
-			d = limit(word) // the beginning of a longer word
+		low := strings.ToLower(c)
+		begins := len(word) >= shortestStart && strings.HasPrefix(low, small)
+		if !begins && plain {
+			if other, ok := lettersOf(low); ok && (bits.OnesCount64(letters^other)+1)/2 >= bestDistance {
+				continue // a slip makes two letters others at most
+			}
+		}
+		d := Distance(small, low, bestDistance)
+		if begins && d > most {
+			d = most // the beginning of a longer word
 		}
 		if d < bestDistance {
 			best, bestDistance = c, d
 		}
 	}
 	return best
+}
+
+// lettersOf is which letters a word has, as bits; plain is false where some take several bytes.
+func lettersOf(word string) (set uint64, plain bool) {
+	for i := range len(word) {
+		if word[i] >= utf8.RuneSelf {
+			return 0, false
+		}
+		set |= 1 << (word[i] & 63)
+	}
+	return set, true
 }
 
 // shortestStart is how much of a longer word must be there to count as its beginning.
@@ -44,7 +66,13 @@ func Distance(a, b string, most int) int {
 	if abs(len(x)-len(y)) >= most {
 		return most
 	}
-	before, last, row := make([]int, len(y)+1), make([]int, len(y)+1), make([]int, len(y)+1)
+	var room [3 * commonLength]int
+	rows := room[:]
+	if 3*(len(y)+1) > len(rows) {
+		rows = make([]int, 3*(len(y)+1))
+	}
+	n := len(y) + 1
+	before, last, row := rows[:n:n], rows[n:2*n:2*n], rows[2*n:3*n:3*n]
 	for j := range last {
 		last[j] = j
 	}
@@ -70,6 +98,9 @@ func Distance(a, b string, most int) int {
 	}
 	return min(last[len(y)], most)
 }
+
+// commonLength is how many letters common names have at most.
+const commonLength = 48
 
 func abs(n int) int {
 	if n < 0 {
