@@ -96,14 +96,12 @@ func saysField(text, field string) bool {
 		if len(line) < len(field) || !strings.EqualFold(line[:len(field)], field) {
 			continue
 		}
-		if rest := line[len(field):]; rest == "" || !isLetter(rest[0]) {
+		if rest := line[len(field):]; rest == "" || !inWord(rest[0]) {
 			return true
 		}
 	}
 	return false
 }
-
-func isLetter(c byte) bool { return 'a' <= c|0x20 && c|0x20 <= 'z' }
 
 var headerlessFunction = Rule{
 	Name: finding.HeaderlessFunction, Default: finding.Off, Language: "c",

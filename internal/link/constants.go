@@ -17,6 +17,15 @@ func (x *Index) constant(m *model.Module, name string) *model.Declaration {
 	if h := m.Library.Habits; h == nil || !h.OuterConstants {
 		return nil
 	}
+	find, known := x.constants.Load(m)
+	if !known {
+		find = x.findConstants(m)
+	}
+	return find.(func() map[string]*model.Declaration)()[name]
+}
+
+// findConstants is how the constants of a module are found, once.
+func (x *Index) findConstants(m *model.Module) any {
 	find, _ := x.constants.LoadOrStore(m, sync.OnceValue(func() map[string]*model.Declaration {
 		found := map[string]*model.Declaration{}
 		for _, d := range m.Top {
@@ -28,7 +37,7 @@ func (x *Index) constant(m *model.Module, name string) *model.Declaration {
 		}
 		return found
 	}))
-	return find.(func() map[string]*model.Declaration)()[name]
+	return find
 }
 
 // constantsOf are those of an enumeration that are names of what it stands in.

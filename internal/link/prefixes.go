@@ -27,7 +27,11 @@ func (x *Index) hasOwnPrefix(m *model.Module, name string) bool {
 	if prefix == "" {
 		return false
 	}
-	find, _ := x.prefixes.LoadOrStore(m.Library, sync.OnceValue(func() map[string]bool { return x.ownPrefixes(m.Library) }))
+	find, known := x.prefixes.Load(m.Library)
+	if known {
+		return find.(func() map[string]bool)()[prefix]
+	}
+	find, _ = x.prefixes.LoadOrStore(m.Library, sync.OnceValue(func() map[string]bool { return x.ownPrefixes(m.Library) }))
 	return find.(func() map[string]bool)()[prefix]
 }
 

@@ -30,6 +30,7 @@ type Workspace struct {
 	settingsPath string // of the file they are read from, whether it is there or not
 	settingsText string // what the settings were read from; "" for the defaults
 	outside      *outsideFiles
+	remarks      remarks
 }
 
 // Options is how a workspace is opened and worked on.

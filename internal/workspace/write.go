@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"path"
 	"path/filepath"
+	"sync"
 	"time"
 
 	"codrel/internal/build"
@@ -66,7 +67,7 @@ func (w *Workspace) Site(s *build.Snapshot, pages *plan.Plan, forge string) *sit
 func (w *Workspace) site(s *build.Snapshot, pages *plan.Plan, forge string, lost func(string, error)) *site.Site {
 	return site.New(pages, site.Options{
 		Lost:      lost,
-		FrontEnds: s.FrontEnds, Look: s.Look, Report: w.report(s), Source: forge, Edit: w.Settings.Edit, Base: w.Settings.Site, Hidden: w.Settings.Write.Hide, Files: w.Files, Workers: w.workers(),
+		FrontEnds: s.FrontEnds, Look: s.Look, Report: w.report(s, pages), Source: forge, Edit: w.Settings.Edit, Base: w.Settings.Site, Hidden: w.Settings.Write.Hide, Files: w.Files, Workers: w.workers(),
 		Progress: func(done, total int) { w.progress("writing pages", done, total) },
 	})
 }
@@ -98,11 +99,33 @@ func (w *Workspace) toDos(s *build.Snapshot) []todo.Entry {
 	if !w.asks("to-dos") {
 		return nil
 	}
-	return todo.Find(context.Background(), s.Project, s.FrontEnds, w.workers())
+	w.remarks.Lock()
+	defer w.remarks.Unlock()
+	if w.remarks.of != s {
+		w.remarks.of, w.remarks.list = s, todo.Find(context.Background(), s.Project, s.FrontEnds, w.workers())
+	}
+	return w.remarks.list
 }
 
-// report puts findings and coverage into words for their pages, where those are asked for.
-func (w *Workspace) report(s *build.Snapshot) *site.Report {
+// shownToDos are the to-dos of a snapshot where its plan has a page for them, as that of the
+// preview has not.
+func (w *Workspace) shownToDos(s *build.Snapshot, pages *plan.Plan) []todo.Entry {
+	if !pages.HasToDos {
+		return nil
+	}
+	return w.toDos(s)
+}
+
+// remarks are the to-dos of the last snapshot that was asked for them: its plan counts them, and
+// its pages show them.
+type remarks struct {
+	sync.Mutex
+	of   *build.Snapshot
+	list []todo.Entry
+}
+
+// report puts findings, coverage and to-dos into words for their pages, where those are planned.
+func (w *Workspace) report(s *build.Snapshot, pages *plan.Plan) *site.Report {
 	if len(w.Settings.Write.Pages) == 0 {
 		return nil
 	}
@@ -114,7 +137,7 @@ func (w *Workspace) report(s *build.Snapshot) *site.Report {
 			File: f.Place.File, Line: f.Place.At.Line, Column: f.Place.At.Column,
 		})
 	}
-	for _, t := range w.toDos(s) {
+	for _, t := range w.shownToDos(s, pages) {
 		r.ToDos = append(r.ToDos, site.ToDo{Bug: t.Bug, Who: t.Who, Text: t.Text, File: t.File.Path, Line: t.File.Position(t.Span.Start).Line, In: t.In})
 	}
 	for _, lib := range s.Project.Libraries {
