@@ -169,10 +169,28 @@ func appendLines(out []line, text string, span source.Span, run int) []line {
 	at := span.Start
 	for part := range strings.SplitSeq(span.In(text), "\n") {
 		trimmed := strings.TrimLeft(part, " \t/*!#;-<")
-		out = append(out, line{text: strings.TrimRight(strings.TrimSuffix(strings.TrimRight(trimmed, " \t\r"), "*/"), " \t*"), at: at + int32(len(part)-len(trimmed)), run: run})
+		from := at + int32(len(part)-len(trimmed))
+		whole := strings.TrimRight(strings.TrimSuffix(strings.TrimRight(trimmed, " \t\r"), "*/"), " \t*")
+		if tag := tagIn(whole); tag > 0 { // a tag begins something of its own behind other words, too
+			out = append(out, line{text: strings.TrimRight(whole[:tag], " "), at: from, run: run})
+			whole, from = whole[tag:], from+int32(tag)
+		}
+		out = append(out, line{text: whole, at: from, run: run})
 		at += int32(len(part)) + 1
 	}
 	return out
+}
+
+// tagIn is where one of the tags stands behind other words, or 0.
+func tagIn(text string) int {
+	for i := 1; i < len(text); i++ {
+		if (text[i] == '@' || text[i] == '\\') && text[i-1] == ' ' {
+			if _, ok := begin(line{text: text[i:]}); ok {
+				return i
+			}
+		}
+	}
+	return 0
 }
 
 // words are those that remarks begin with, and whether they say what is wrong. Tags are written

@@ -104,6 +104,7 @@ func TestFormsOfRemarks(t *testing.T) {
 		"a dash, a colon, a blank": {"a.js", "// TODO - one\n\n// FIXME two\n\n// HACK: three\n\n// XXX: four\n", "a.js:1:4 to do: one\na.js:3:4 bug: two\na.js:5:4 to do: three\na.js:7:4 to do: four\n"},
 		"one after the other":      {"a.js", "// TODO: one\n// TODO: two\n// BUG: three\n", "a.js:1:4 to do: one\na.js:2:4 to do: two\na.js:3:4 bug: three\n"},
 		"a tag ends it":            {"A.java", "/** Says.\n * @todo more\n * @since 2 */\nclass A { }\n", "A.java:2:4 to do in A: more\n"},
+		"a tag behind words":       {"a.h", "/** Opens. @todo say which, and @c how\n * it is done. \\bug leaks */\nint a;\n", "a.h:1:12 to do in a: say which, and @c how it is done.\na.h:2:16 bug in a: leaks\n"},
 		"an empty line ends it":    {"a.c", "/* TODO: one\n\n   two */\n", "a.c:1:4 to do: one\n"},
 		"several names":            {"a.py", "# TODO(lee, ann): ask\n", "a.py:1:3 to do (lee, ann): ask\n"},
 		"nothing behind it":        {"a.c", "/* TODO */\n/* TODO: */\n/** @todo */\n", ""},
