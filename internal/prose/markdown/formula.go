@@ -120,7 +120,7 @@ func (displays) Open(_ ast.Node, reader text.Reader, pc gm.Context) (ast.Node, g
 	default:
 		return nil, gm.NoChildren
 	}
-	if !bytes.Contains(rest(reader), n.end) {
+	if !ends(n.end, reader, pc) {
 		return nil, gm.NoChildren
 	}
 	if n.end[0] == '\\' && n.end[1] == 'e' {
@@ -136,15 +136,54 @@ const (
 	longestDisplay = 32 << 10
 )
 
-// rest is what stands below the line that a reader is at, up to an empty line.
-func rest(reader text.Reader) []byte {
+// ends says whether the mark stands below the line that a reader is at, before an empty line.
+func ends(mark []byte, reader text.Reader, pc gm.Context) bool {
 	_, segment := reader.PeekLine()
-	source := reader.Source()
-	below := source[min(segment.Stop, len(source)):min(segment.Stop+longestDisplay, len(source))]
-	if i := bytes.Index(below, []byte("\n\n")); i >= 0 {
-		below = below[:i]
+	from := min(segment.Stop, len(reader.Source()))
+	at := nextIn(pc, reader.Source(), string(mark), from)
+	if at < 0 {
+		return false
 	}
-	return below
+	empty := nextIn(pc, reader.Source(), "\n\n", from)
+	return empty < 0 || at < empty
+}
+
+// marksKey is where a parse keeps what it found of each mark.
+var marksKey = gm.NewContextKey()
+
+// sought is what a search for a mark found: it does not stand between the two offsets, or
+// stands at the second one first.
+type sought struct {
+	from, to int
+	found    bool
+}
+
+// nextIn is where a mark stands first from an offset on, as far as a formula is long, or -1. It
+// looks at a part of the text once for each mark: formulas that have no end stand in rows.
+func nextIn(pc gm.Context, text []byte, mark string, from int) int {
+	known, _ := pc.Get(marksKey).(map[string]sought)
+	if known == nil {
+		known = map[string]sought{}
+		pc.Set(marksKey, known)
+	}
+	until := min(from+longestDisplay, len(text))
+	was, ok := known[mark]
+	if !ok || from < was.from || from > was.to {
+		was = sought{from: from, to: from}
+	}
+	if !was.found && was.to < until {
+		begin := max(from, was.to-len(mark)+1) // the mark may lie across the old end
+		if i := bytes.Index(text[begin:until], []byte(mark)); i >= 0 {
+			was.to, was.found = begin+i, true
+		} else {
+			was.to = until
+		}
+	}
+	known[mark] = was
+	if was.found && was.to+len(mark) <= until {
+		return was.to
+	}
+	return -1
 }
 
 func (displays) Continue(node ast.Node, reader text.Reader, _ gm.Context) gm.State {
