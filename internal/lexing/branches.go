@@ -88,7 +88,7 @@ type settling struct {
 	*Stream
 	text    string
 	open    []group
-	dropped []int // how many ranges of dropped tokens begin at an index, less those that end
+	dropped []int // how many ranges of dropped tokens begin at an index, less those that end; nil where none are
 	assumed map[string]bool
 	lists   int                    // how many brackets of lists are open
 	ends    func(word string) bool // see [Shape]
@@ -103,32 +103,21 @@ type settling struct {
 // for the same condition.
 // What the shape assumes of conditions is so from the beginning.
 func (s *Stream) Settle(text string, shape *Shape) Branches {
-	found := false
-	for i := range s.Tokens {
-		if found = s.Tokens[i].Kind == Directive; found {
-			break
-		}
-	}
-	if !found {
+	if len(s.Lines) == 0 {
 		return Branches{}
 	}
-	d := settling{Stream: s, text: text, rather: shape.Rather, ends: shape.Ends, dropped: make([]int, len(s.Tokens)+1), assumed: maps.Clone(shape.Assume)}
+	d := settling{Stream: s, text: text, rather: shape.Rather, ends: shape.Ends, assumed: maps.Clone(shape.Assume)}
 	if d.assumed == nil {
 		d.assumed = map[string]bool{}
 	}
-	last := -1
-	for i := range s.Tokens {
-		switch t := &s.Tokens[i]; {
-		case t.Kind == Directive:
-			d.directive(i, last)
-		default:
-			d.round(t)
-			if len(d.open) > 0 {
-				d.count(i)
-			}
-			last = i
-		}
+	at := 0
+	for i := range s.Lines {
+		line := &s.Lines[i]
+		d.tokens(at, int(line.Next))
+		d.directive(line)
+		at = int(line.Next)
 	}
+	d.tokens(at, len(s.Tokens))
 	for len(d.open) > 0 { // never closed
 		d.end(len(s.Tokens), int32(len(text)))
 	}
@@ -137,24 +126,56 @@ func (s *Stream) Settle(text string, shape *Shape) Branches {
 	return d.out
 }
 
-// round counts the brackets of lists that are open.
-func (d *settling) round(t *Token) {
-	if t.Kind != Mark || t.To != t.From+1 {
+// tokens takes the tokens between two lines: what they do to the brackets of lists that are open,
+// and to the branch that they stand in.
+func (d *settling) tokens(from, to int) {
+	if from == to {
 		return
 	}
-	switch d.text[t.From] {
-	case '(':
-		d.lists++
-	case ')':
-		d.lists = max(0, d.lists-1)
-	case '{', '}':
-		d.lists = 0
+	var b *branch
+	if len(d.open) > 0 {
+		g := &d.open[len(d.open)-1]
+		b = &g.branches[len(g.branches)-1]
+		b.last = to - 1
+	}
+	lists, depth, least := d.lists, 0, 0
+	for i := range d.Tokens[from:to] {
+		switch d.Tokens[from+i].Sign {
+		case '(':
+			lists++
+			depth++
+		case ')':
+			lists = max(0, lists-1)
+			depth--
+		case '{':
+			lists = 0
+			depth++
+		case '}':
+			lists = 0
+			depth--
+		case '[':
+			depth++
+		case ']':
+			depth--
+		}
+		least = min(least, depth)
+	}
+	if d.lists = lists; b == nil {
+		return
+	}
+	b.least = min(b.least, b.depth+least)
+	b.depth += depth
+	if d.rather != "" && !b.rather {
+		for i := range d.Tokens[from:to] {
+			t := &d.Tokens[from+i]
+			b.rather = b.rather || t.Kind == Word && d.text[t.From:t.To] == d.rather
+		}
 	}
 }
 
-// directive takes a line to the preprocessor. last is the token before it.
-func (d *settling) directive(i, last int) {
-	t := &d.Tokens[i]
+// directive takes a line to the preprocessor.
+func (d *settling) directive(t *Line) {
+	i := int(t.Next)
 	line := strings.TrimLeft(d.text[t.From+1:t.To], " \t")
 	end := 0
 	for end < len(line) && isLower(line[end]) {
@@ -174,8 +195,9 @@ func (d *settling) directive(i, last int) {
 		if word == "ifndef" {
 			rest = negated(rest)
 		}
+		last := i - 1
 		d.open = append(d.open, group{plain: last < 0 || d.lists == 0 && d.endsWhole(last)})
-		d.begin(rest, i)
+		d.begin(rest, i, t.To)
 	case "elif", "else":
 		if len(d.open) == 0 {
 			return
@@ -194,7 +216,7 @@ func (d *settling) directive(i, last int) {
 				rest += negated(g.branches[i].when)
 			}
 		}
-		d.begin(rest, i)
+		d.begin(rest, i, t.To)
 	case "endif":
 		if len(d.open) > 0 {
 			d.end(i, t.From)
@@ -219,35 +241,15 @@ func negated(when string) string {
 	return "!" + when
 }
 
-// begin begins a branch behind the token at an index.
-func (d *settling) begin(when string, i int) {
+// begin begins a branch with the token at an index, behind a line that ends at an offset.
+func (d *settling) begin(when string, i int, at int32) {
 	g := &d.open[len(d.open)-1]
-	at := d.Tokens[i].To
-	g.branches = append(g.branches, branch{when: when, from: i + 1, last: -1, span: source.Span{Start: at, End: at}})
+	g.branches = append(g.branches, branch{when: when, from: i, last: -1, span: source.Span{Start: at, End: at}})
 }
 
 func (d *settling) finish(g *group, i int, at int32) {
 	b := &g.branches[len(g.branches)-1]
 	b.to, b.span.End = i, at
-}
-
-// count notes what a token does to the branch that it stands in.
-func (d *settling) count(i int) {
-	g := &d.open[len(d.open)-1]
-	b := &g.branches[len(g.branches)-1]
-	b.last = i
-	t := &d.Tokens[i]
-	b.rather = b.rather || t.Kind == Word && d.rather != "" && d.text[t.From:t.To] == d.rather
-	if t.Kind != Mark || t.To != t.From+1 {
-		return
-	}
-	switch d.text[t.From] {
-	case '(', '[', '{':
-		b.depth++
-	case ')', ']', '}':
-		b.depth--
-		b.least = min(b.least, b.depth)
-	}
 }
 
 // endsWhole reports whether a declaration, a list or a mark on what follows may end with a
@@ -258,6 +260,14 @@ func (d *settling) endsWhole(i int) bool {
 		return d.ends(d.text[t.From:t.To])
 	}
 	return t.Kind == Mark && strings.IndexByte(";{}],", d.text[t.From]) >= 0
+}
+
+func isBracket(sign byte) bool {
+	switch sign {
+	case '(', '[', '{', ')', ']', '}':
+		return true
+	}
+	return false
 }
 
 // end closes the innermost group.
@@ -290,6 +300,9 @@ func (d *settling) end(i int, at int32) {
 			if b := &g.branches[k]; k == kept {
 				last, depth, least = b.last, b.depth, b.least
 			} else {
+				if d.dropped == nil {
+					d.dropped = make([]int, len(d.Tokens)+1)
+				}
 				d.dropped[b.from]++
 				d.dropped[b.to]--
 				d.out.off = append(d.out.off, b.span)
@@ -341,19 +354,30 @@ func (d *settling) said(when string) bool {
 
 // pairAnew leaves the tokens that are read, and finds the partners of their brackets.
 func (d *settling) pairAnew() {
+	if d.dropped == nil {
+		return
+	}
 	s, all, dropped := d.Stream, d.Tokens, 0
 	s.Tokens, s.open, s.odd, s.last, s.floor = s.Tokens[:0], s.open[:0], false, [256]int32{}, 0
+	lines := s.Lines
 	for i, t := range all {
+		for len(lines) > 0 && int(lines[0].Next) <= i {
+			lines[0].Next = int32(len(s.Tokens))
+			lines = lines[1:]
+		}
 		dropped += d.dropped[i]
-		if dropped > 0 || t.Kind == Directive {
+		if dropped > 0 {
 			continue
 		}
-		if t.Kind == Mark && t.To == t.From+1 && strings.IndexByte("()[]{}", d.text[t.From]) >= 0 {
+		if isBracket(t.Sign) {
 			s.Bracket(d.text, int(t.From))
 			s.Tokens[len(s.Tokens)-1].Newline = t.Newline
 			continue
 		}
 		t.Partner = -1
 		s.Tokens = append(s.Tokens, t)
+	}
+	for i := range lines {
+		lines[i].Next = int32(len(s.Tokens))
 	}
 }

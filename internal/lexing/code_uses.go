@@ -191,7 +191,7 @@ func (w *codeWalk) label(i int) bool {
 
 // begins reports whether a declaration may begin at a word.
 func (w *codeWalk) begins(i int) bool {
-	if i == 0 || w.Tokens[i-1].Kind == Directive {
+	if i == 0 {
 		return true
 	}
 	if before := w.Word(i - 1); before != "" {

@@ -30,20 +30,15 @@ func (s *Stream) Look(text string) Cursor {
 
 // Word is the word at an index, or "".
 func (c *Cursor) Word(i int) string {
-	if i < 0 || i >= len(c.Tokens) || c.Tokens[i].Kind != Word {
-		return ""
+	if uint(i) < uint(len(c.Tokens)) && c.Tokens[i].Kind == Word {
+		return c.Text[c.Tokens[i].From:c.Tokens[i].To]
 	}
-	t := &c.Tokens[i]
-	return c.Text[t.From:t.To]
+	return ""
 }
 
 // Is reports whether the token at an index is a mark of one byte.
 func (c *Cursor) Is(i int, mark byte) bool {
-	if i < 0 || i >= len(c.Tokens) || c.Tokens[i].Kind != Mark {
-		return false
-	}
-	t := &c.Tokens[i]
-	return t.To == t.From+1 && c.Text[t.From] == mark
+	return uint(i) < uint(len(c.Tokens)) && c.Tokens[i].Sign == mark
 }
 
 // IsMark reports whether the token at an index is a mark of several bytes.
@@ -130,7 +125,7 @@ func (c *Cursor) Dotted(from, to int) string {
 func (c *Cursor) Odd() int {
 	for i := range c.Tokens {
 		t := &c.Tokens[i]
-		if t.Kind == Mark && t.Partner < 0 && strings.IndexByte("()[]{}", c.Text[t.From]) >= 0 {
+		if t.Partner < 0 && isBracket(t.Sign) {
 			return int(t.From)
 		}
 	}
@@ -184,8 +179,11 @@ func (c *Cursor) PairAngles(marks string, over func(i int, open bool) int) {
 		if t.Kind == Word {
 			continue
 		}
-		if len(open) == 0 && t.Kind == Mark && t.Partner < 0 && t.To == t.From+1 && listed[c.Text[t.From]] {
-			continue // nothing waits that it could stand in
+		if len(open) == 0 {
+			if t.Sign != '<' {
+				continue // nothing waits that it could stand in
+			}
+			bracket, around = -1, around[:0] // those outside tell nothing
 		}
 		if next := over(i, len(open) > 0); next > i {
 			i = next - 1
@@ -202,7 +200,7 @@ func (c *Cursor) PairAngles(marks string, over func(i int, open bool) int) {
 			}
 			t.Partner, c.Tokens[open[last]].Partner = open[last], int32(i)
 			open, inside = open[:last], inside[:last]
-		case t.Kind != Mark || t.To != t.From+1 || !listed[c.Text[t.From]]:
+		case t.Sign == 0 || !listed[t.Sign]:
 			open, inside = open[:0], inside[:0]
 		case int(t.Partner) > i:
 			around = append(around, bracket)

@@ -1,13 +1,10 @@
 package lexing
 
 import (
+	"math/bits"
 	"strings"
 	"unicode/utf8"
 )
-
-// Directive is a line to a preprocessor, with all lines that it continues on: its brackets
-// have no part in those around it.
-const Directive TokenKind = Mark + 1
 
 // Lex takes a text apart by the shape of its language, and puts what it finds behind what
 // the stream has. It gives the offset at which something begins that is never closed, or -1.
@@ -15,6 +12,7 @@ const Directive TokenKind = Mark + 1
 func (shape *Shape) Lex(text string, into *Stream) (unclosed int) {
 	l := shaped{Shape: shape, Stream: into, text: text, unclosed: -1}
 	l.bytes = shape.leading()
+	l.sort()
 	l.code()
 	if n := len(l.holes); n > 0 {
 		l.never(l.holes[0].from)
@@ -52,17 +50,76 @@ const (
 	mayBlank
 )
 
+// What a byte is where code goes on, as far as that needs no look at what follows.
+const (
+	isOther      uint8 = iota
+	isBlank            // between words
+	isEnd              // of a line
+	isName             // begins one
+	isBracketing       // opens or closes something
+	isSign             // a mark of its own
+	isMarks            // begins a mark, which may have several bytes
+)
+
+// sort finds what each byte is.
+func (l *shaped) sort() {
+	for i := range l.kinds {
+		c, may := byte(i), l.bytes[i]
+		l.inName[i] = l.Names[i] && may&mayBlank == 0
+		switch {
+		case c == '\n':
+			l.kinds[i] = isEnd
+		case c == ' ' || c == '\t' || c == '\r' || c == '\f' || c == '\v':
+			l.kinds[i] = isBlank
+		case c == l.Directive && c != 0 || IsDigit(c) || c == '.' || may&(mayBlank|mayComment|mayString) != 0 || l.Heredocs && c == '<':
+		case l.Names[i]:
+			l.kinds[i] = isName
+		case may == 0 && isBracket(c):
+			l.kinds[i] = isBracketing
+		case may == 0:
+			l.kinds[i] = isSign
+		case may == mayMark && !isBracket(c):
+			l.kinds[i] = isMarks
+		}
+	}
+	for i := range l.Strings {
+		if l.Strings[i].Prefixes == nil {
+			l.stringsAt[l.Strings[i].first()] |= 1 << i
+		}
+		for _, p := range l.Strings[i].Prefixes {
+			l.stringsAt[p[0]] |= 1 << i
+			l.longestPrefix = max(l.longestPrefix, len(p))
+			if l.Strings[i].Open != "" {
+				l.behindPrefix[l.Strings[i].Open[0]] = true
+			}
+			l.behindPrefix[l.Strings[i].Fence] = true
+			for k := range len(p) {
+				l.behindPrefix[p[k]] = true
+			}
+		}
+	}
+	for n := len(l.Marks) - 1; n >= 0; n-- {
+		l.firstMark[l.Marks[n][0]] = n
+	}
+}
+
 // shaped is a text on its way into a stream.
 type shaped struct {
 	*Shape
 	*Stream
-	text     string
-	at       int
-	bytes    [256]uint8
-	holes    []hole // that the code stands in
-	heredocs []heredoc
-	mid      bool // something stands before on the line
-	unclosed int
+	text          string
+	at            int
+	bytes         [256]uint8 // what may begin with one
+	kinds         [256]uint8
+	stringsAt     [256]uint32 // the forms of strings that may begin with one, by their index
+	inName        [256]bool
+	behindPrefix  [256]bool // what a string begins with behind its prefix
+	longestPrefix int
+	firstMark     [256]int // index of the first of the marks of several bytes that begins with one
+	holes         []hole   // that the code stands in
+	heredocs      []heredoc
+	mid           bool // something stands before on the line
+	unclosed      int
 }
 
 // hole is code in a string.
@@ -94,17 +151,34 @@ func (l *shaped) never(at int) {
 func (l *shaped) code() {
 	for l.at < len(l.text) {
 		c := l.text[l.at]
-		switch may := l.bytes[c]; {
-		case c == '\n':
-			l.lineEnd()
-			continue
-		case c == ' ' || c == '\t' || c == '\r' || c == '\f' || c == '\v':
+		switch l.kinds[c] {
+		case isBlank:
 			for l.at++; l.at < len(l.text) && l.text[l.at] == c; {
 				l.at++ // most are indentation
 			}
 			continue
-		case may == 0 && l.Names[c] && (c < '0' || c > '9') && c != l.Directive:
-			l.word() // as most of a program is
+		case isEnd:
+			l.lineEnd()
+			continue
+		case isName:
+			l.word()
+			l.mid = true
+			continue
+		case isSign:
+			l.Stream.Mark(l.text, l.at, l.at+1)
+			l.at++
+			l.mid = true
+			continue
+		case isBracketing:
+			l.bracket()
+			l.mid = true
+			continue
+		case isMarks:
+			l.mark()
+			l.mid = true
+			continue
+		}
+		switch may := l.bytes[c]; {
 		case c == l.Directive && c != 0 && !l.mid:
 			l.directive()
 			continue
@@ -117,8 +191,10 @@ func (l *shaped) code() {
 			l.number()
 		case l.Names[c]:
 			l.word()
+		case isBracket(c):
+			l.bracket()
 		default:
-			l.mark(may)
+			l.mark()
 		}
 		l.mid = true
 	}
@@ -238,7 +314,7 @@ func (l *shaped) directive() {
 		at++
 	}
 	if !aside {
-		l.Add(Directive, from, end)
+		l.Lines = append(l.Lines, Line{From: int32(from), To: int32(end), Next: int32(len(l.Tokens))})
 	}
 	if l.at = end; l.Off != nil && l.text[begin:word] == "if" && l.Off[strings.TrimSpace(l.text[word:end])] {
 		l.at = l.offEnd(end)
@@ -355,8 +431,8 @@ func blockEnd(text string, at int, c *CommentShape) (end int, closed bool) {
 
 // opens finds the form of the string that begins at an offset, and where its inside does.
 func (l *shaped) opens(at int) (s stringAt, inside int, ok bool) {
-	for i := range l.Strings {
-		shape := &l.Strings[i]
+	for may := l.stringsAt[l.text[at]]; may != 0; may &= may - 1 {
+		shape := &l.Strings[bits.TrailingZeros32(may)]
 		begin, fits := at, shape.Prefixes == nil
 		for _, p := range shape.Prefixes {
 			if strings.HasPrefix(l.text[at:], p) {
@@ -410,12 +486,28 @@ func isCharacter(text string, at int, s stringAt) bool {
 
 // string takes a string, up to its end or to a hole in it.
 func (l *shaped) string() bool {
+	if l.Names[l.text[l.at]] && !l.prefixed() {
+		return false
+	}
 	s, inside, ok := l.opens(l.at)
 	if !ok {
 		return false
 	}
 	l.part(s, l.at, l.at, inside)
 	return true
+}
+
+// prefixed reports whether the name at hand may be what stands before a string: most are not, and
+// what follows them tells.
+func (l *shaped) prefixed() bool {
+	for at := l.at + 1; at < len(l.text); at++ {
+		if c := l.text[at]; !l.inName[c] {
+			return l.behindPrefix[c]
+		} else if at-l.at >= l.longestPrefix {
+			return false
+		}
+	}
+	return false
 }
 
 // part takes what stands of a string between two offsets and what follows within it. Whole
@@ -478,49 +570,50 @@ func (l *shaped) number() {
 }
 
 func (l *shaped) word() {
-	from := l.at
-	text, names := l.text, l.Names
-	for at := from; ; at++ {
-		for at < len(text) && names[text[at]] && l.bytes[text[at]]&mayBlank == 0 {
+	from, at, text := l.at, l.at+1, l.text
+	for {
+		for at < len(text) && l.inName[text[at]] {
 			at++
 		}
-		if l.at = at; at == len(text) || !names[text[at]] || l.blank() > 0 {
+		l.at = at
+		if at == len(text) || !l.Names[text[at]] || l.blank() > 0 {
 			break
 		}
+		at++ // of a name after all
 	}
-	l.Add(Word, from, l.at)
-	if l.Keyword != nil && l.Keyword(l.text[from:l.at]) {
-		l.Piece(Keyword, from, l.at)
+	l.Add(Word, from, at)
+	if !l.bare && l.Keyword != nil && l.Keyword(text[from:at]) {
+		l.Piece(Keyword, from, at)
 	}
 }
 
-// mark takes a mark, and goes back into the string that a bracket leads back to.
-func (l *shaped) mark(may uint8) {
-	switch c := l.text[l.at]; c {
-	case '(', '[', '{', ')', ']', '}':
-		opened, closes := l.Bracket(l.text, l.at)
-		l.at++
-		if n := len(l.holes); closes && n > 0 && opened <= l.holes[n-1].index {
-			for n > 1 && opened <= l.holes[n-2].index { // what encloses it closes with it
-				n--
-			}
-			h := l.holes[n-1]
-			l.holes = l.holes[:n-1]
-			if opened == h.index {
-				l.part(h.string, h.from, l.at, l.at)
-			}
+// bracket takes a bracket, and goes back into the string that it leads back to.
+func (l *shaped) bracket() {
+	opened, closes := l.Bracket(l.text, l.at)
+	l.at++
+	if n := len(l.holes); closes && n > 0 && opened <= l.holes[n-1].index {
+		for n > 1 && opened <= l.holes[n-2].index { // what encloses it closes with it
+			n--
 		}
-		return
+		h := l.holes[n-1]
+		l.holes = l.holes[:n-1]
+		if opened == h.index {
+			l.part(h.string, h.from, l.at, l.at)
+		}
 	}
-	size := 1
-	if may&mayMark != 0 {
-		for _, m := range l.Marks {
-			if m[0] == l.text[l.at] && strings.HasPrefix(l.text[l.at+1:], m[1:]) {
+}
+
+// mark takes the longest mark.
+func (l *shaped) mark() {
+	size, c := 1, l.text[l.at]
+	if l.bytes[c]&mayMark != 0 {
+		for _, m := range l.Marks[l.firstMark[c]:] {
+			if m[0] == c && strings.HasPrefix(l.text[l.at+1:], m[1:]) {
 				size = len(m)
 				break
 			}
 		}
 	}
-	l.Add(Mark, l.at, l.at+size)
+	l.Stream.Mark(l.text, l.at, l.at+size)
 	l.at += size
 }

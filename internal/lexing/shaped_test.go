@@ -42,13 +42,19 @@ var (
 	}
 )
 
-// shown are the tokens of a text, with the pieces that are no words behind a bar.
+// shown are the tokens of a text and its lines to a preprocessor, with the pieces that are no words behind a bar.
 func shown(shape *lexing.Shape, text string) (tokens, pieces string, unclosed int) {
 	var s lexing.Stream
 	unclosed = shape.Lex(text, &s)
 	var all, told []string
-	for _, t := range s.Tokens {
-		all = append(all, text[t.From:t.To])
+	lines := s.Lines
+	for i := 0; i <= len(s.Tokens); i++ {
+		for ; len(lines) > 0 && int(lines[0].Next) == i; lines = lines[1:] {
+			all = append(all, text[lines[0].From:lines[0].To])
+		}
+		if i < len(s.Tokens) {
+			all = append(all, text[s.Tokens[i].From:s.Tokens[i].To])
+		}
 	}
 	for _, p := range s.Pieces {
 		told = append(told, [...]string{"K", "N", "T", "C"}[p.Class-lexing.Keyword]+":"+p.Span.In(text))

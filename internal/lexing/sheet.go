@@ -14,7 +14,7 @@ type Sheet struct {
 	Facts    *model.Facts
 	Arena    *Arena
 	Branches Branches
-	Lines    []Token // to the preprocessor, in the order of the text
+	Lines    []Line // to the preprocessor, in the order of the text
 	stream   *Stream
 	language string // its name
 	unclosed int    // where something begins that never ends, or -1
@@ -22,17 +22,15 @@ type Sheet struct {
 }
 
 // OpenSheet finds the tokens of a file's text, for a language with a shape and a name. What
-// it gives back is called when nothing looks at the tokens any more.
-func OpenSheet(facts *model.Facts, shape *Shape, language string) (s Sheet, back func()) {
+// it gives back is called when nothing looks at the tokens any more. Deep says that what the code
+// names will be asked for, see [Sheet.Inside].
+func OpenSheet(facts *model.Facts, shape *Shape, language string, deep bool) (s Sheet, back func()) {
 	stream, back := Borrow()
+	stream.bare = !deep
 	s = Sheet{Facts: facts, Arena: NewArena(facts.Text), stream: stream, language: language}
 	s.unclosed = shape.Lex(facts.Text, stream)
 	if shape.Directive != 0 {
-		for _, t := range stream.Tokens {
-			if t.Kind == Directive {
-				s.Lines = append(s.Lines, t)
-			}
-		}
+		s.Lines = stream.Lines
 		s.Branches = stream.Settle(facts.Text, shape)
 	}
 	s.Cursor = stream.Look(facts.Text)

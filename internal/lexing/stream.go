@@ -13,11 +13,13 @@ import (
 type Stream struct {
 	Tokens  []Token
 	Pieces  []Piece
+	Lines   []Line // to the preprocessor, in the order of the text
 	open    []openBracket
 	last    [256]int32 // behind the place of the innermost open bracket, by its byte
 	floor   int        // how many of them stand around the code at hand
 	newline bool       // a line ended behind the last token
 	odd     bool       // some bracket has no partner
+	bare    bool       // no pieces are wanted but comments
 }
 
 // streams holds room that was used before: a file has a token for every five bytes or so.
@@ -27,7 +29,7 @@ var streams = sync.Pool{New: func() any { return new(Stream) }}
 // hold on to its lists.
 func Borrow() (s *Stream, back func()) {
 	s = streams.Get().(*Stream)
-	*s = Stream{Tokens: s.Tokens[:0], Pieces: s.Pieces[:0], open: s.open[:0]}
+	*s = Stream{Tokens: s.Tokens[:0], Pieces: s.Pieces[:0], Lines: s.Lines[:0], open: s.open[:0]}
 	return s, func() { streams.Put(s) }
 }
 
@@ -44,6 +46,14 @@ type Token struct {
 	Partner  int32 // of a bracket: index of the one that closes or opens it; else -1
 	Kind     TokenKind
 	Newline  bool // a line ended before it
+	Sign     byte // of a mark of one byte, that byte; else 0
+}
+
+// Line is a line to a preprocessor, with all lines that it continues on. Its brackets have no part
+// in those around it.
+type Line struct {
+	From, To int32
+	Next     int32 // index of the first token behind it
 }
 
 // TokenKind tells what a token is.
@@ -62,12 +72,22 @@ func (s *Stream) Add(kind TokenKind, from, to int) {
 	s.newline = false
 }
 
+// Mark puts a mark that a text has between two offsets.
+func (s *Stream) Mark(text string, from, to int) {
+	t := Token{From: int32(from), To: int32(to), Kind: Mark, Partner: -1, Newline: s.newline}
+	if to == from+1 {
+		t.Sign = text[from]
+	}
+	s.Tokens = append(s.Tokens, t)
+	s.newline = false
+}
+
 // EndLine says that a line ended.
 func (s *Stream) EndLine() { s.newline = true }
 
 // Piece puts a piece of a class behind the others, and gives the offset behind it.
 func (s *Stream) Piece(class Class, from, to int) int {
-	if to > from {
+	if to > from && !(s.bare && class != Comment) {
 		s.Pieces = append(s.Pieces, Piece{Class: class, Span: source.NewSpan(from, to)})
 	}
 	return to
@@ -80,7 +100,7 @@ var partners = [256]byte{')': '(', ']': '[', '}': '{'}
 // the index of that; brackets that were left open within stay without a partner.
 func (s *Stream) Bracket(text string, at int) (opened int32, closes bool) {
 	index := int32(len(s.Tokens))
-	s.Add(Mark, at, at+1)
+	s.Mark(text, at, at+1)
 	want := partners[text[at]]
 	if want == 0 {
 		s.open = append(s.open, openBracket{token: index, outer: s.last[text[at]], opener: text[at]})

@@ -176,7 +176,7 @@ func (e FrontEnd) read(file lang.File, macros table) *model.Facts {
 	if file.Text.Encoding == source.Latin1 {
 		facts.ReadAsLatin(file.Text.Foreign, e.Habits().Name)
 	}
-	sheet, back := lexing.OpenSheet(facts, e.shape(), e.Habits().Name)
+	sheet, back := lexing.OpenSheet(facts, e.shape(), e.Habits().Name, file.Deep)
 	defer back()
 	r := reader{Sheet: sheet, plus: e.Plus, header: IsHeader(file.Path), names: &namesOfC, table: macros, plain: file.Plain}
 	if e.Plus {
@@ -213,11 +213,14 @@ type reader struct {
 		line       int
 		conditions []string
 	}
-	lineAt int // index of the first preprocessor line that was not looked at yet
-	count  int // of what macros made
-	drops  [][2]int
-	sorted int   // how many of these are in order
-	params []int // tokens that name parameters of the signature at hand
+	lineAt   int // index of the first preprocessor line that was not looked at yet
+	lineLast int // index that was asked for last
+	count    int // of what macros made
+	drops    [][2]int
+	sorted   int           // how many of these are in order
+	params   []int         // tokens that name parameters of the signature at hand
+	runs     [][]word      // room for words before declarators
+	taken    []model.Param // room for parameters
 }
 
 // wordNames answers questions about single words, which are asked often.

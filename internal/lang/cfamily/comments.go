@@ -15,6 +15,28 @@ import (
 // comments are those of a file that were attached to something.
 type comments struct {
 	used map[int32]bool // by where they begin
+	last int            // index that was asked for last
+}
+
+// steps is how far an index is looked for from the last one: questions go through the text.
+const steps = 4
+
+// commentAt is the index of the first comment at or behind an offset.
+func (r *reader) commentAt(at int32) int {
+	n := r.doc.last
+	for range steps {
+		switch {
+		case n > 0 && r.Comments[n-1].Start >= at:
+			n--
+		case n < len(r.Comments) && r.Comments[n].Start < at:
+			n++
+		default:
+			r.doc.last = n
+			return n
+		}
+	}
+	r.doc.last = sort.Search(len(r.Comments), func(n int) bool { return r.Comments[n].Start >= at })
+	return r.doc.last
 }
 
 // isDoc reports whether a comment is one for users: "/**", "/*!", "///" or "//!". A row of stars
@@ -43,7 +65,7 @@ func isLineComment(text string) bool { return strings.HasPrefix(text, "//") }
 
 // saidBefore is what the comments say that stand between two offsets.
 func (r *reader) saidBefore(at, floor int32) (said lexing.Said) {
-	n := sort.Search(len(r.Comments), func(n int) bool { return r.Comments[n].Start >= at }) - 1
+	n := r.commentAt(at) - 1
 	found := false
 	for ; n >= 0 && r.Comments[n].Start >= floor; n-- {
 		c := r.Comments[n]
@@ -100,7 +122,7 @@ func (r *reader) plainBehind(c source.Span, end int32) bool {
 
 // saidAfter is the comment that speaks of what ends at an offset, and stands before another one.
 func (r *reader) saidAfter(end, before int32) *model.Doc {
-	n := sort.Search(len(r.Comments), func(n int) bool { return r.Comments[n].Start >= end })
+	n := r.commentAt(end)
 	for ; n < len(r.Comments) && r.Comments[n].Start < before; n++ {
 		c := r.Comments[n]
 		text := c.In(r.Text)
@@ -255,11 +277,36 @@ func (r *reader) elsewhere() {
 	}
 }
 
+// commands reports which tags the comments have: those of groups, and those of deprecation.
+func (r *reader) commands() (grouped, deprecated bool) {
+	for _, c := range r.Comments {
+		text := c.In(r.Text)
+		for _, mark := range []byte(`@\`) {
+			for rest := text; ; {
+				i := strings.IndexByte(rest, mark)
+				if i < 0 || i+1 == len(rest) {
+					break
+				}
+				switch rest = rest[i+1:]; rest[0] {
+				case '{':
+					grouped = true
+				case 'i':
+					grouped = grouped || strings.HasPrefix(rest, "ingroup")
+				case 'd':
+					grouped = grouped || strings.HasPrefix(rest, "defgroup")
+					deprecated = deprecated || strings.HasPrefix(rest, "deprecated")
+				}
+			}
+		}
+		if grouped && deprecated {
+			break
+		}
+	}
+	return grouped, deprecated
+}
+
 // deprecations notes what a comment says is deprecated.
 func (r *reader) deprecations() {
-	if !strings.Contains(r.Text, "@deprecated") && !strings.Contains(r.Text, `\deprecated`) {
-		return
-	}
 	for i := range r.Facts.Occurrences {
 		if o := &r.Facts.Occurrences[i]; o.Doc != nil && saysDeprecated(o.Doc.Text) {
 			o.Deprecated = true

@@ -527,7 +527,8 @@ func (r *reader) declarator(i, end int, s *specs, own *owner) (d declared) {
 // nested reads a declarator in brackets, or the parameters of a function without a name.
 func (r *reader) nested(i, end int, s *specs, own *owner, d declared) declared {
 	shut := r.Close(i, end)
-	inner := specs{from: i + 1, typed: true, nested: true, call: -1, param: s.param, tag: noTag}
+	inner := specs{from: i + 1, typed: true, nested: true, call: -1, param: s.param, tag: noTag, run: r.roomForRun()}
+	defer r.backFromRun(&inner)
 	if r.nesting >= deepest {
 		d.next = shut + 1
 		return d

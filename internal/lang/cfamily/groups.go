@@ -32,9 +32,6 @@ type group struct {
 
 // groups puts declarations into the groups whose marks stand around them.
 func (r *reader) groups() {
-	if !strings.Contains(r.Text, "@{") && !strings.Contains(r.Text, `\{`) && !strings.Contains(r.Text, "ingroup") && !strings.Contains(r.Text, "defgroup") {
-		return
-	}
 	regions := r.regions()
 	for i := range r.Facts.Occurrences {
 		r.putIntoGroup(&r.Facts.Occurrences[i], regions)

@@ -116,7 +116,7 @@ func (r *reader) defines(n int) bool {
 // conditions are those under which what stands at an offset exists: neither the guard of the
 // file is one, nor what language it is compiled as.
 func (r *reader) conditions(at int32) (out []string) {
-	n := sort.Search(len(r.Lines), func(n int) bool { return r.Lines[n].From > at })
+	n := r.lineBehind(at)
 	if r.known.line == n+1 { // they change at such lines alone
 		return r.known.conditions
 	}
@@ -200,7 +200,7 @@ func (r *reader) define(n, at int) {
 		r.Arena.Put(model.TokenLiteral, value)
 	}
 	o.Signature = r.Arena.Since(mark)
-	said := r.saidBefore(t.From, r.floorAt(t.From))
+	said := r.saidBefore(t.From, r.lineFloor(t.From, r.endBefore(int(t.Next))))
 	if after := r.inLine(n); after != nil && said.Doc == nil {
 		said.Doc = after
 	}
@@ -280,20 +280,37 @@ func (r *reader) undefine(n, at int) {
 	}
 }
 
-// floorAt is the offset behind what stands before an offset and is no comment. Lines that only
-// begin a branch are passed over: a comment before them speaks of what they enclose.
-func (r *reader) floorAt(at int32) int32 {
-	floor := int32(0)
-	if i := sort.Search(len(r.Tokens), func(i int) bool { return r.Tokens[i].From >= at }); i > 0 {
-		floor = r.Tokens[i-1].To
+// lineBehind is the index of the first line to the preprocessor that begins behind an offset.
+func (r *reader) lineBehind(at int32) int {
+	n := r.lineLast
+	for range steps {
+		switch {
+		case n > 0 && r.Lines[n-1].From > at:
+			n--
+		case n < len(r.Lines) && r.Lines[n].From <= at:
+			n++
+		default:
+			r.lineLast = n
+			return n
+		}
 	}
-	return r.lineFloor(at, floor)
+	r.lineLast = sort.Search(len(r.Lines), func(n int) bool { return r.Lines[n].From > at })
+	return r.lineLast
+}
+
+// endBefore is the offset behind the token before one.
+func (r *reader) endBefore(i int) int32 {
+	if i == 0 {
+		return 0
+	}
+	return r.Tokens[i-1].To
 }
 
 // lineFloor is the offset behind the line to the preprocessor before an offset that a comment
-// does not speak across, where that is above another one.
+// does not speak across, where that is above another one. Lines that only begin a branch are
+// passed over: a comment before them speaks of what they enclose.
 func (r *reader) lineFloor(at, low int32) int32 {
-	n := sort.Search(len(r.Lines), func(n int) bool { return r.Lines[n].From >= at }) - 1
+	n := r.lineBehind(at-1) - 1
 	for ; n >= 0 && r.Lines[n].To > low; n-- {
 		if word, _ := r.line(n); word != "if" && word != "ifdef" && word != "ifndef" {
 			return r.Lines[n].To

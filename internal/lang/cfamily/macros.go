@@ -35,7 +35,7 @@ func (r *reader) macro(name string) (definition string, ok bool) {
 		return definition, true
 	}
 	if t.own == nil {
-		t.own = r.definitionsIn(r.Text)
+		t.own = r.definitionsIn(r.ownDirectives)
 	}
 	if definition, ok = t.own[name]; ok {
 		return definition, true
@@ -60,7 +60,7 @@ func (r *reader) readIncluded(file, text string, depth int) {
 			continue
 		}
 		r.Facts.Takes = append(r.Facts.Takes, at)
-		r.table.from = append(r.table.from, r.definitionsIn(string(data)))
+		r.table.from = append(r.table.from, r.definitionsIn(func(yield func(word, rest string)) { eachDirective(string(data), yield) }))
 		if depth < 2 {
 			r.readIncluded(at, string(data), depth+1)
 		}
@@ -129,11 +129,27 @@ func eachDirective(text string, yield func(word, rest string)) {
 // mostJoined is how many lines are joined with one that a backslash ends.
 const mostJoined = 64
 
-// definitionsIn are the macros without parameters that a text defines, each as it is first defined
+// ownDirectives gives the lines to the preprocessor of the file.
+func (r *reader) ownDirectives(yield func(word, rest string)) {
+	for n := range r.Lines {
+		word, at := r.line(n)
+		rest := r.Text[at:r.Lines[n].To]
+		if strings.IndexByte(rest, '\n') >= 0 {
+			var parts []string
+			for line := range strings.Lines(rest) {
+				parts = append(parts, strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(line), "\\")))
+			}
+			rest = strings.Join(parts, " ")
+		}
+		yield(word, strings.TrimSpace(rest))
+	}
+}
+
+// definitionsIn are the macros without parameters that lines define, each as it is first defined
 // with something. Those with parameters that may declare something are put aside.
-func (r *reader) definitionsIn(text string) definitions {
+func (r *reader) definitionsIn(each func(yield func(word, rest string))) definitions {
 	out := definitions{}
-	eachDirective(text, func(word, rest string) {
+	each(func(word, rest string) {
 		if word != "define" {
 			return
 		}

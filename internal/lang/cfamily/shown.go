@@ -276,7 +276,7 @@ func (r *reader) putMark(i int, text string, before byte) {
 // putWord puts a word, and what belongs to the name that it begins; it gives the index behind.
 func (r *reader) putWord(i, to int, text string, inBounds bool) int {
 	switch {
-	case slices.Contains(r.params, i):
+	case r.isParameter(i):
 		r.Arena.Put(model.TokenParameter, text)
 	case r.isScoped(text):
 		r.Arena.Put(model.TokenTypeParam, text)
@@ -293,6 +293,12 @@ func (r *reader) putWord(i, to int, text string, inBounds bool) int {
 		return end
 	}
 	return i + 1
+}
+
+// isParameter reports whether a token is the name of a parameter of the signature at hand.
+func (r *reader) isParameter(i int) bool {
+	_, is := slices.BinarySearch(r.params, i) // they were found in the order of the text
+	return is
 }
 
 func (r *reader) isScoped(name string) bool { return slices.Contains(r.scoped, name) }
@@ -388,22 +394,27 @@ func (r *reader) parameterOf(from, to int) parameter {
 			break
 		}
 	}
-	s := specs{from: from, begin: from, call: -1, param: true, tag: noTag}
+	s := specs{from: from, begin: from, call: -1, param: true, tag: noTag, run: r.roomForRun()}
+	r.findName(&p, &s)
+	r.backFromRun(&s)
+	return p
+}
+
+// findName finds the name of a parameter.
+func (r *reader) findName(p *parameter, s *specs) {
 	own := owner{at: -1}
-	i, stop := r.take(from, p.value, &s, &own)
+	i, stop := r.take(p.from, p.value, s, &own)
 	if stop {
-		return p
+		return
 	}
 	if len(s.run) == 1 && !s.typed && s.call < 0 && s.wraps[1] == 0 {
 		p.variadic = r.plus && r.IsMark(s.run[0].end, "...")
-		return p // a type alone
+		return // a type alone
 	}
-	d := r.declarator(i, p.value, &s, &own)
-	p.name = d.name
-	for n := from; n < p.value; n++ {
-		p.variadic = p.variadic || r.plus && r.IsMark(n, "...")
+	p.name = r.declarator(i, p.value, s, &own).name
+	for n := p.from; r.plus && n < p.value; n++ {
+		p.variadic = p.variadic || r.IsMark(n, "...")
 	}
-	return p
 }
 
 func (r *reader) overInParameter(i int) int {
@@ -422,7 +433,7 @@ func (r *reader) readParameters(d declared, o *model.Occurrence) {
 	if r.Is(d.call, '(') && int(r.Tokens[d.call].Partner) > d.call {
 		shut = int(r.Tokens[d.call].Partner)
 	}
-	old := map[string]bool{}
+	r.taken = r.taken[:0]
 	r.eachParameter(d.call, shut, func(p parameter) {
 		if p.variadic && p.to == p.from+1 {
 			return // no parameter: it has no name and no type
@@ -437,15 +448,15 @@ func (r *reader) readParameters(d declared, o *model.Occurrence) {
 		} else if d.old && p.to == p.from+1 {
 			out.Name = r.Word(p.from)
 			r.params = append(r.params, p.from)
-			old[out.Name] = true
 		}
 		if p.value < p.to {
 			out.Optional, out.Default = true, r.Span(p.value+1, p.to)
 		}
 		mark := r.Arena.Begin()
 		out.Type = r.parameterType(p, mark)
-		o.Callable.Params = append(o.Callable.Params, out)
+		r.taken = append(r.taken, out)
 	})
+	o.Callable.Params = slices.Clone(r.taken)
 }
 
 // parameterType is the type of a parameter, with its name left out.

@@ -22,25 +22,33 @@ var noTemplate = template{}
 
 // simple reads the declaration that begins at from, of which at is the first word.
 func (r *reader) simple(from, at, end int, own *owner, t template) int {
-	s := specs{from: from, begin: at, call: -1, tag: noTag, member: own.record}
+	s := specs{from: from, begin: at, call: -1, tag: noTag, member: own.record, run: r.roomForRun()}
+	next := r.specified(&s, end, own, t)
+	r.backFromRun(&s)
+	return next
+}
+
+// specified reads what a declaration says, and gives the index behind it.
+func (r *reader) specified(s *specs, end int, own *owner, t template) int {
+	from, at := s.from, s.begin
 	if t.to <= t.from { // the linkage is not shown
 		r.drop(from, at)
 	}
-	i, stop := r.take(at, end, &s, own)
+	i, stop := r.take(at, end, s, own)
 	if stop {
 		return max(i, at+1)
 	}
 	if s.tag.at >= 0 && (r.Is(i, ';') || i >= end || r.Is(i, '}')) && len(s.run) == 0 {
-		r.alone(&s, own, t, min(i, end))
+		r.alone(s, own, t, min(i, end))
 		return min(i+1, end)
 	}
 	if s.tag.open >= 0 && s.tag.name >= 0 && !s.typedef && r.Is(i, ';') && s.macrosAlone() { // how it is laid out
-		r.dropRun(&s)
-		r.alone(&s, own, t, i)
+		r.dropRun(s)
+		r.alone(s, own, t, i)
 		return i + 1
 	}
 	if s.tag.at >= 0 && len(s.run) == 0 && s.tag.open >= 0 && !r.declares(i) { // the semicolon is missing
-		r.alone(&s, own, t, i)
+		r.alone(s, own, t, i)
 		return i
 	}
 	if s.macrosAlone() && (i >= end || r.Is(i, '}')) { // they stand for something whole
@@ -54,7 +62,7 @@ func (r *reader) simple(from, at, end int, own *owner, t template) int {
 	}
 	shared := 0 // of what is not shown, what stands before all declarators
 	for n := 0; ; n++ {
-		d := r.declarator(i, end, &s, own)
+		d := r.declarator(i, end, s, own)
 		if i = d.next; d.name < 0 {
 			if r.Is(i, ':') && own.record { // bits without a name
 				i = r.overBits(i, end)
@@ -63,7 +71,7 @@ func (r *reader) simple(from, at, end int, own *owner, t template) int {
 			}
 		} else {
 			var more bool
-			if i, more = r.declare(&s, d, i, end, own, t, n); !more {
+			if i, more = r.declare(s, d, i, end, own, t, n); !more {
 				return i
 			}
 		}
@@ -76,7 +84,7 @@ func (r *reader) simple(from, at, end int, own *owner, t template) int {
 			r.drops, r.sorted = r.drops[:shared], min(r.sorted, shared)
 			s.run, s.call = s.run[:0], -1
 			r.params = r.params[:0]
-			if i, stop = r.take(i, end, &s, own); stop {
+			if i, stop = r.take(i, end, s, own); stop {
 				return max(i, at+1)
 			}
 		case r.Is(i, ';'):

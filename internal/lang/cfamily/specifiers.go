@@ -141,6 +141,20 @@ func (r *reader) drop(from, to int) {
 	}
 }
 
+// roomForRun lends room for the words before a declarator; [reader.backFromRun] takes it back.
+func (r *reader) roomForRun() (room []word) {
+	if n := len(r.runs) - 1; n >= 0 {
+		room, r.runs = r.runs[n], r.runs[:n]
+	}
+	return room
+}
+
+func (r *reader) backFromRun(s *specs) {
+	if cap(s.run) > 0 {
+		r.runs = append(r.runs, s.run[:0])
+	}
+}
+
 // macroWord takes note of a word that is a macro's: it is not shown.
 func (r *reader) macroWord(at, end int, s *specs) {
 	name := r.Word(at)

@@ -35,8 +35,13 @@ func (r *reader) unit() {
 	r.declarations(0, len(r.Tokens), &own)
 	r.flush(int32(len(r.Text)))
 	r.elsewhere()
-	r.groups()
-	r.deprecations()
+	grouped, deprecated := r.commands()
+	if grouped {
+		r.groups()
+	}
+	if deprecated {
+		r.deprecations()
+	}
 	if !r.plus {
 		r.tags()
 	}

@@ -130,7 +130,7 @@ func (FrontEnd) Read(file lang.File) *model.Facts {
 	if file.Text.Encoding == source.Latin1 {
 		facts.ReadAsLatin(file.Text.Foreign, habits.Name)
 	}
-	sheet, back := lexing.OpenSheet(facts, &shape, habits.Name)
+	sheet, back := lexing.OpenSheet(facts, &shape, habits.Name, file.Deep)
 	defer back()
 	r := reader{Sheet: sheet, other: file.Other}
 	r.Fill(r.unit)

@@ -102,7 +102,7 @@ func (t *tokenizer) code(at int, inner bool) (_ int, closed bool) {
 			case strings.IndexByte("=!<>+-*/%&|^?", c) >= 0 && t.byteAt(stop) == '=', c == '=' && t.byteAt(stop) == '>':
 				stop++
 			}
-			t.Add(lexing.Mark, at, stop)
+			t.Mark(t.text, at, stop)
 			at = stop
 		}
 		t.sig = at - 1
@@ -149,11 +149,11 @@ func (t *tokenizer) within(at int) (_ int, closed bool) {
 	if t.deep >= deepest {
 		return at + 1, false
 	}
-	t.Add(lexing.Mark, at, at)
+	t.Mark(t.text, at, at)
 	t.bracket(at)
 	t.sig = at
 	at, closed = t.code(at+1, true)
-	t.Add(lexing.Mark, at, at)
+	t.Mark(t.text, at, at)
 	return at, closed
 }
 
@@ -161,7 +161,7 @@ func (t *tokenizer) within(at int) (_ int, closed bool) {
 func (t *tokenizer) element(at int) int {
 	t.deep++
 	defer func() { t.deep-- }()
-	t.Add(lexing.Mark, at, at)
+	t.Mark(t.text, at, at)
 	name := at + 1
 	at = name
 	for at < len(t.text) && (inNames[t.text[at]] || strings.IndexByte(".-:", t.text[at]) >= 0) {
@@ -180,7 +180,7 @@ func (t *tokenizer) element(at int) int {
 			at, _ = t.within(at)
 		case c == '<' && !open && t.byteAt(at+1) == '/':
 			if i := strings.IndexByte(t.text[at:], '>'); i >= 0 {
-				t.Add(lexing.Mark, at, at)
+				t.Mark(t.text, at, at)
 				t.sig = at + i
 				return at + i + 1
 			}
@@ -191,7 +191,7 @@ func (t *tokenizer) element(at int) int {
 			open = false
 			at++
 		case c == '/' && open && t.byteAt(at+1) == '>':
-			t.Add(lexing.Mark, at, at)
+			t.Mark(t.text, at, at)
 			return at + 2
 		case (c == '"' || c == '\'') && open:
 			i := strings.IndexByte(t.text[at+1:], c)
@@ -217,7 +217,7 @@ func (t *tokenizer) chain(from, to int) {
 		}
 		t.Add(lexing.Word, from, end)
 		if end < to {
-			t.Add(lexing.Mark, end, end+1)
+			t.Mark(t.text, end, end+1)
 		}
 		from = end + 1
 	}
