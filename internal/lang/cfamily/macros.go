@@ -23,6 +23,8 @@ type table struct {
 	from  []definitions            // of what is included, the nearest first
 	// makers are macros with parameters that may declare something.
 	makers map[string]*maker
+	// fields are macros without parameters that stand where fields do.
+	fields map[string]*maker
 }
 
 // mostIncluded is how many headers of the project are looked through for macros.

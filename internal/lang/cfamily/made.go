@@ -39,7 +39,12 @@ func mayMake(body string) bool {
 			return !strings.HasPrefix(body, "do") && !strings.HasPrefix(body, "{") && !strings.HasPrefix(body, "if") && !strings.HasPrefix(body, "(")
 		}
 	}
-	return callsFirst(body) != ""
+	return callsFirst(body) != "" || isPlain(body)
+}
+
+// isPlain reports whether a body may be a type and a name: words, with marks of pointers and arrays.
+func isPlain(body string) bool {
+	return strings.ContainsAny(body, " *") && !strings.ContainsAny(body, "()+-/%?:=&|!<>\"'.,~^#")
 }
 
 // callsFirst is the macro that a body begins with a call of, or "".
@@ -154,6 +159,12 @@ func (r *reader) learn(m *maker) *model.Facts {
 		return nil // nobody knows what that is
 	}
 	facts := FrontEnd{Plus: r.plus}.read(lang.File{Path: "macro.h", Text: source.Decode([]byte(m.marked() + " ;\n"))}, r.table)
+	if len(m.params) == 0 {
+		if onlyFields(facts) && len(facts.Occurrences) <= mostMadeBy {
+			m.facts = facts
+		}
+		return m.facts
+	}
 	for i := range facts.Occurrences {
 		if o := &facts.Occurrences[i]; o.Parent < 0 && strings.Contains(o.Name, markOpens) {
 			if n := paramOf(o.Name); n >= 0 && m.names < 0 {
@@ -198,6 +209,53 @@ func (r *reader) made(i, end int, own *owner) (next int, ok bool) {
 	return next, true
 }
 
+// fieldsOf reads a macro without arguments that stands for fields, as in "struct tide { HEAD int x; }",
+// and gives the index behind it.
+func (r *reader) fieldsOf(i, end int, own *owner) (next int, ok bool) {
+	name := r.Word(i)
+	if !isMacro(name) || r.Is(i+1, '(') || len(name) < 2 {
+		return i, false
+	}
+	definition, ok := r.macro(name)
+	if next = i + 1; r.Is(next, ';') {
+		next++
+	} else if !strings.HasSuffix(definition, ";") {
+		return i, false // an attribute, or a type
+	}
+	if !ok || !strings.Contains(definition, " ") || strings.ContainsAny(definition, "#:") {
+		return i, false
+	}
+	m := r.table.fields[name]
+	if m == nil {
+		if m = (&maker{body: definition, names: -1}); r.table.fields == nil {
+			r.table.fields = map[string]*maker{}
+		}
+		r.table.fields[name] = m
+		r.learn(m)
+	}
+	if m.facts == nil || r.count+len(m.facts.Occurrences) > mostMade {
+		return i, false
+	}
+	r.count += len(m.facts.Occurrences)
+	said := r.said(i)
+	if said.Doc == nil {
+		said.Doc = r.behind(next)
+	}
+	e := expansion{reader: r, facts: m.facts, call: i, span: r.Span(i, min(next, len(r.Tokens)))}
+	e.put(own, said, -1)
+	return next, true
+}
+
+// onlyFields reports whether a macro stands for variables alone, which are fields in a type.
+func onlyFields(facts *model.Facts) bool {
+	for i := range facts.Occurrences {
+		if o := &facts.Occurrences[i]; o.Parent < 0 && o.Kind != model.KindVariable {
+			return false
+		}
+	}
+	return len(facts.Occurrences) > 0
+}
+
 // expansion is one call of a macro that declares something.
 type expansion struct {
 	*reader
@@ -227,6 +285,9 @@ func (e *expansion) put(own *owner, said lexing.Said, named int) {
 			name = e.args[n].span
 		}
 		o := model.Occurrence{Kind: was.Kind, Name: e.filled(was.Name), Span: e.span, Variadic: was.Variadic}
+		if was.Parent < 0 && own.record && o.Kind == model.KindVariable {
+			o.Kind = model.KindField
+		}
 		if was.Parent >= 0 {
 			inner.at, inner.scope, inner.record, inner.access = places[was.Parent], joined(e.Facts.Occurrences[places[was.Parent]].Scope, e.Facts.Occurrences[places[was.Parent]].Name), true, was.Visibility
 		}

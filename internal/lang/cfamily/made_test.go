@@ -56,6 +56,41 @@ STACKS(berth, quay);
 => 6 type stack_quay_compare(a, b)
 => 6 function stack_quay_size(s)
 
+#define HEAD int count; struct tide *next
+#define TAIL long at, until;
+#define PACKED __attribute__((packed))
+#define WORD unsigned int
+struct tide {
+	/** What all have. */
+	HEAD;
+	int height;
+	TAIL
+	PACKED int low;
+	WORD high;
+};
+=> 1 macro HEAD
+=> 2 macro TAIL
+=> 3 macro PACKED
+=> 4 macro WORD
+=> 5 struct tide
+=> 7 field tide.count doc
+=> 7 field tide.next
+=> 8 field tide.height
+=> 9 field tide.at
+=> 9 field tide.until
+=> 10 field tide.low
+=> 11 field tide.high
+
+#define FIELD(type, name) type name
+struct berth {
+	FIELD(int, length);
+	int depth;
+};
+=> 1 macro FIELD(type, name)
+=> 2 struct berth
+=> 3 field berth.length
+=> 4 field berth.depth
+
 #define AGAIN(x) AGAIN(x) struct x;
 AGAIN(y);
 int z;

@@ -130,6 +130,11 @@ func (r *reader) declaration(i, end int, own *owner) int {
 	if next, ok := r.made(i, end, own); ok {
 		return next
 	}
+	if own.record {
+		if next, ok := r.fieldsOf(i, end, own); ok {
+			return next
+		}
+	}
 	switch word := r.Word(i); word {
 	case "extern":
 		if i+1 < end && r.Tokens[i+1].Kind == lexing.Value && r.Text[r.Tokens[i+1].From] == '"' {
