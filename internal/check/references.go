@@ -162,10 +162,12 @@ func (p *Pass) eachText(visit func(d *model.Declaration, f *model.Facts, section
 			if f.LibraryDoc != nil {
 				walk(nil, f.LibraryDoc, f, link.Scope{Module: p.Module, File: f})
 			}
-			for _, g := range f.Groups {
-				if g.Doc != nil {
-					walk(nil, g.Doc, f, link.Scope{Module: p.Module, File: f})
-				}
+		}
+	}
+	for _, f := range p.Module.Files {
+		for _, g := range f.Groups {
+			if g.Doc != nil && (g.Alone || p.Links.ModuleInReach(p.Module)) {
+				walk(nil, g.Doc, f, link.Scope{Module: p.Module, File: f})
 			}
 		}
 	}

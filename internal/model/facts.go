@@ -64,6 +64,8 @@ type Group struct {
 	Name  string `json:"name,omitempty"`
 	Title string `json:"title,omitempty"`
 	Doc   *Doc   `json:"doc,omitempty"` // nil where it has none
+	// Alone is set of a text with a title that stands for itself: nothing belongs to it.
+	Alone bool `json:"alone,omitempty"`
 }
 
 // Position is the place of an offset as people count it.

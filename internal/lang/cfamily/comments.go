@@ -1,6 +1,7 @@
 package cfamily
 
 import (
+	"cmp"
 	"sort"
 	"strings"
 
@@ -268,6 +269,10 @@ func (r *reader) elsewhere() {
 		case "file":
 			if r.Facts.ModuleDoc == nil {
 				r.Facts.ModuleDoc = doc
+			}
+		case "page":
+			if name, title, _ := strings.Cut(rest, " "); name != "" {
+				r.Facts.Groups = append(r.Facts.Groups, model.Group{Name: name, Title: cmp.Or(strings.TrimSpace(title), name), Doc: r.withoutMarks(doc), Alone: true})
 			}
 		case "fn", "def", "var", "struct", "class", "union", "enum", "typedef", "namespace", "concept", "property", "interface":
 			if name := aboutName(word, rest); name != "" {

@@ -141,7 +141,7 @@ func (r *reader) withoutMarks(doc *model.Doc) *model.Doc {
 	for _, l := range doc.Lines {
 		text := l.In(r.Text)
 		switch word, _ := subject(text); word {
-		case "name", "defgroup", "addtogroup", "weakgroup":
+		case "name", "defgroup", "addtogroup", "weakgroup", "page":
 			continue
 		}
 		trimmed := strings.TrimSpace(text)

@@ -7,6 +7,7 @@ import (
 	"codrel/internal/link"
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/render/plan"
 )
 
 // Builder makes blocks of the nodes of a text. It is for one text at a time.
@@ -228,10 +229,38 @@ func (b *Builder) reference(n *prose.Node) Inline {
 	switch r := b.Links.ResolveNode(b.Scope, n); {
 	case r.Outcome == link.Found, r.Outcome == link.External:
 		return b.linked(&Target{Target: r.Target}, n.Children)
+	case b.titled(n) != nil:
+		return b.toTitled(n, b.titled(n))
 	case r.Outcome == link.Missing && n.Text != "":
 		return Inline{Kind: Text, Text: n.Text} // brackets that are no reference stay as they were written
 	}
 	return b.linked(nil, n.Children)
+}
+
+// titled is the text or group of the library that a reference names, or nil.
+func (b *Builder) titled(n *prose.Node) *model.Group {
+	if b.Scope.Module == nil {
+		return nil
+	}
+	return b.Scope.Module.Library.Groups[n.Target].Group
+}
+
+// toTitled leads to a text, or to the file that tells of a group. What the reference shows is the
+// title, unless its author gave it other words.
+func (b *Builder) toTitled(n *prose.Node, g *model.Group) Inline {
+	lib := b.Scope.Module.Library
+	shown := n.Children
+	if prose.Plain(shown) == n.Target {
+		shown = []prose.Node{{Kind: prose.Text, Text: g.Title, Span: n.Span}}
+	}
+	if g.Alone {
+		return b.linked(At(plan.Library(lib)+"#"+plan.TextAnchor(g)), shown)
+	}
+	m := b.Links.ModuleOf(lib.Groups[g.Name].File)
+	if m == nil || !b.Links.ModuleInReach(m) {
+		return b.linked(nil, shown)
+	}
+	return b.linked(&Target{Target: link.Target{Module: m}}, shown)
 }
 
 // value is the value of the constant that a reference names, where its signature shows it.

@@ -200,6 +200,17 @@ func (m *Maker) LibraryWords(of *model.Contents) (out []*Words) {
 	return out
 }
 
+// TextWords are what a text says that stands for itself in a comment.
+func (m *Maker) TextWords(t plan.Text) *Words {
+	words := &Words{Language: t.Module.Library.Language}
+	if t.Doc != nil {
+		sections := m.Links.Comments.Of(t.Module.Library.Habits, t.File, t.Doc)
+		b := m.builder(link.Scope{Module: t.Module, File: t.File})
+		words.Body, words.Parts = b.Blocks(sections.Body), b.Parts(sections)
+	}
+	return words
+}
+
 // GuideWords are the text of a guide.
 func (m *Maker) GuideWords(g *link.Guide) *Words {
 	b := m.builder(link.Scope{})

@@ -32,16 +32,24 @@ func (p *Plan) guideEntries(yield func(search.Entry) bool) bool {
 			} else {
 				e.Address += "#s-" + s.anchor
 			}
-			words := search.SummaryWords(s.text.String())
-			slices.Sort(words)
-			words = slices.Compact(words)
-			for first := true; first || len(words) > 0; first = false {
-				n := min(len(words), wordsOfEntry)
-				e.Words, words = words[:n], words[n:]
-				if e.Name != "" && !yield(e) {
-					return false
-				}
+			if e.Name != "" && !dealOut(e, s.text.String(), yield) {
+				return false
 			}
+		}
+	}
+	return true
+}
+
+// dealOut yields an entry for each part of the words of a text and reports whether to go on.
+func dealOut(e search.Entry, text string, yield func(search.Entry) bool) bool {
+	words := search.SummaryWords(text)
+	slices.Sort(words)
+	words = slices.Compact(words)
+	for first := true; first || len(words) > 0; first = false {
+		n := min(len(words), wordsOfEntry)
+		e.Words, words = words[:n], words[n:]
+		if !yield(e) {
+			return false
 		}
 	}
 	return true

@@ -24,6 +24,9 @@ func (p *Plan) SearchEntries() iter.Seq[search.Entry] {
 			return
 		}
 		for _, lib := range p.Links.Project.Libraries {
+			if !p.textEntries(lib.Library, yield) {
+				return
+			}
 			for _, m := range p.Modules(lib.Library) {
 				if !p.moduleEntries(m, given, yield) {
 					return

@@ -234,7 +234,12 @@ int gauge_read(void);
 #define VERY_LEAST 0
 -- include/other/alone.h --
 /** @mainpage Tide gauges
- * All about gauges, see gauge_open(). */
+ * All about gauges, see gauge_open(). @subpage care and @ref opening. */
+
+/** @page care How to care for gauges
+ * Close what was opened, with gauge_close(). */
+
+/** \page bare */
 
 /** Alone. */
 int alone(void);
@@ -269,12 +274,16 @@ func TestGroupsAndFiles(t *testing.T) {
 
 	library := string(m.Get(root + "index.html"))
 	assert.Contains(t, library, `<p>All about gauges, see <a href="tide/gauge.h/index.html#gauge_open">`)
+	assert.Contains(t, library, `<a href="#text-care">How to care for gauges</a> and <a href="tide/gauge.h/index.html">Opening</a>.`, "what a reference shows is the title")
+	texts := between(t, library, `<h2 id="texts">Texts</h2>`, `<h2 id="headers">`)
+	assert.Contains(t, texts, `<li><a href="#text-care">How to care for gauges</a></li><li><a href="#text-bare">bare</a></li>`)
+	assert.Contains(t, library, `<h2 id="text-care">How to care for gauges</h2><div class="prose"><p>Close what was opened, with <a href="tide/gauge.h/index.html#gauge_close">`)
 	headers := between(t, library, `<h2 id="headers">Headers</h2>`, `<h2 id="source-files">`)
 	assert.Contains(t, headers, `<h3><code translate="no">other/</code></h3>`)
 	assert.Contains(t, between(t, headers, "alone.", "tide/"), "No file of the project includes it.")
 	assert.NotContains(t, between(t, headers, "tide/", "</dl>"), "No file of the project includes it.")
 	assert.Contains(t, headers, "Lower still.")
-	sources := between(t, library, `<h2 id="source-files">`, "</article>")
+	sources := between(t, library, `<h2 id="source-files">`, `<h2 id="text-care">`)
 	assert.Contains(t, sources, `<a href="../../source/src/gauge.c.html`)
 	assert.Contains(t, sources, "The driver.")
 }

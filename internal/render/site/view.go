@@ -307,6 +307,14 @@ func (v view) libraryText() string {
 	return ""
 }
 
+// textOf is what a text says that stands for itself.
+func (v view) textOf(t plan.Text) string {
+	w := v.proseWriter(3)
+	w.words(v.maker.TextWords(t))
+	w.rest(nil)
+	return w.String()
+}
+
 // special are the modules of the page's library of which its own files say something, in the
 // order in which they do.
 func (v view) special() (paths []string) {
