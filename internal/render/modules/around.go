@@ -13,6 +13,7 @@ type Neighbour struct {
 	Href  string // "" where it has no page
 	Apart bool   // the import loads nothing
 	Ring  bool   // the import is part of a circle
+	By    []int  // indices of the modules in the row before it that it stands behind; nil in the first row
 }
 
 // Sizes of the picture of one module, in units of the SVG. It is as wide as a
@@ -31,40 +32,82 @@ type nearBox struct {
 	x, y, wide float64
 }
 
-// Around draws a module between those that import it, above, and those that it
-// imports, below, as SVG for a page: colours and fonts are left to the page's style
-// sheet. rest words how many more there are. It is "" where the module stands alone.
-func Around(name string, above, below []Neighbour, rest func(int) string) string {
+// Around draws a module between those that import it, above, and those that it imports, below, as
+// SVG for a page: colours and fonts are left to the page's style sheet. Both are lists of rows, the
+// nearest first: those in the second import it, or are imported, through those in the first. rest
+// words how many more there are. It is "" where the module stands alone.
+func Around(name string, above, below [][]Neighbour, rest func(int) string) string {
 	if len(above) == 0 && len(below) == 0 {
 		return ""
 	}
-	over, top := rows(counted(above, rest), 0)
-	middle := nearBox{Neighbour: Neighbour{Name: shortened(name)}, y: top}
-	if len(above) > 0 {
-		middle.y = top - rowGap + aroundDown
+	over, top := stacked(above, rest)
+	for i := range over { // they grow upwards
+		for k := range over[i] {
+			over[i][k].y = top - over[i][k].y - boxHeight
+		}
+	}
+	middle := nearBox{Neighbour: Neighbour{Name: shortened(name)}}
+	if len(over) > 0 {
+		middle.y = top + aroundDown
 	}
 	middle.wide = wideOf(middle.Name)
 	middle.x = (aroundWidth - middle.wide) / 2
+	under, height := stacked(below, rest)
 	bottom := middle.y + boxHeight
-	under, end := rows(counted(below, rest), bottom+aroundDown)
+	for i := range under {
+		for k := range under[i] {
+			under[i][k].y += bottom + aroundDown
+		}
+	}
 	if len(under) > 0 {
-		bottom = end - rowGap
+		bottom += aroundDown + height
 	}
 	var b strings.Builder
 	fmt.Fprintf(&b, `<svg class="around" viewBox="-1 -1 %.0f %.0f" width="%.0f" height="%.0f" aria-hidden="true">`, aroundWidth+2, bottom+2, aroundWidth+2, bottom+2)
 	b.WriteString(`<defs><marker id="g-head" viewBox="0 0 8 8" refX="7" refY="4" markerWidth="7" markerHeight="7" orient="auto"><path d="M0 0L8 4L0 8z"/></marker></defs>`)
-	for _, n := range over {
-		edge(&b, n.Neighbour, n.x+n.wide/2, n.y+boxHeight, aroundWidth/2, middle.y)
-	}
-	for _, n := range under {
-		edge(&b, n.Neighbour, aroundWidth/2, middle.y+boxHeight, n.x+n.wide/2, n.y)
-	}
-	for _, n := range append(over, under...) {
-		n.write(&b, "")
+	eachEdge(over, middle, func(n Neighbour, far, near nearBox) {
+		edge(&b, n, far.x+far.wide/2, far.y+boxHeight, near.x+near.wide/2, near.y)
+	})
+	eachEdge(under, middle, func(n Neighbour, far, near nearBox) {
+		edge(&b, n, near.x+near.wide/2, near.y+boxHeight, far.x+far.wide/2, far.y)
+	})
+	for _, row := range append(over, under...) {
+		for _, n := range row {
+			n.write(&b, "")
+		}
 	}
 	middle.write(&b, ` class="here"`)
 	b.WriteString("</svg>")
 	return b.String()
+}
+
+// stacked gives the neighbours of rows their places, the first row at 0 and the others beyond it,
+// and tells how high they are.
+func stacked(list [][]Neighbour, rest func(int) string) (out [][]nearBox, height float64) {
+	y := 0.0
+	for _, row := range list {
+		boxes, end := rows(counted(row, rest), y)
+		out = append(out, boxes)
+		height, y = end-rowGap, end-rowGap+aroundDown
+	}
+	return out, height
+}
+
+// eachEdge gives what is joined: those of the first row with the module in the middle, and those of
+// the others with what they stand behind.
+func eachEdge(rows [][]nearBox, middle nearBox, yield func(n Neighbour, far, near nearBox)) {
+	for i, row := range rows {
+		for _, far := range row {
+			if i == 0 {
+				yield(far.Neighbour, far, middle)
+				continue
+			}
+			for _, k := range far.By {
+				last := len(rows[i-1]) - 1 // which stands for all that have no room
+				yield(far.Neighbour, far, rows[i-1][min(k, last)])
+			}
+		}
+	}
 }
 
 // counted is as many neighbours as there is room for, with a box for the others.
