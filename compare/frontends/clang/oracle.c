@@ -66,14 +66,15 @@ static const char *behind(const char *s) {
   return NULL;
 }
 
-// called reports whether the call of a macro begins at an offset: what it declares may have names
-// that it makes up.
+// called reports whether the call of a macro begins at an offset, or a name that is formed as those
+// of macros are: what it declares may have names that it makes up.
 static int called(unsigned offset) {
   const char *p = whole.text + offset;
+  int upper = 1;
   if (!isalpha((unsigned char)*p) && *p != '_') return 0;
-  while (isalnum((unsigned char)*p) || *p == '_') p++;
+  for (; isalnum((unsigned char)*p) || *p == '_'; p++) upper = upper && !islower((unsigned char)*p);
   while (*p == ' ') p++;
-  return *p == '(';
+  return *p == '(' || upper;
 }
 
 // place is where the name of a declaration stands in the file itself, or 0.

@@ -56,7 +56,7 @@ func (e FrontEnd) Recognize(_ string, head []byte, beside []string) int {
 }
 
 // Includes are the paths of the headers that a file includes.
-func (FrontEnd) Includes(head string) []string { return includesIn(head) }
+func (e FrontEnd) Includes(head string) []string { return includesIn(head, e.Plus) }
 
 // signsOfPlus reports whether a text has what C has not.
 func signsOfPlus(text string) bool {

@@ -56,7 +56,7 @@ func (r *reader) macro(name string) (definition string, ok bool) {
 
 // readIncluded reads the macros of the headers that a text of a file includes, and of theirs.
 func (r *reader) readIncluded(file, text string, depth int) {
-	for _, name := range includesIn(text) {
+	for _, name := range includesIn(text, r.plus) {
 		at, data := r.find(file, name)
 		if data == nil || slices.Contains(r.Facts.Takes, at) || len(r.table.from) >= mostIncluded {
 			continue
@@ -149,9 +149,12 @@ func (r *reader) ownDirectives(yield func(word, rest string)) {
 
 // definitionsIn are the macros without parameters that lines define, each as it is first defined
 // with something. Those with parameters that may declare something are put aside.
+// What stands in branches that a common machine does not take counts where there is nothing else.
 func (r *reader) definitionsIn(each func(yield func(word, rest string))) definitions {
-	out := definitions{}
+	out, others := definitions{}, definitions{}
+	taken := takingOf(r.plus)
 	each(func(word, rest string) {
+		off := taken.off(word, rest)
 		if word != "define" {
 			return
 		}
@@ -171,28 +174,95 @@ func (r *reader) definitionsIn(each func(yield func(word, rest string))) definit
 		if end == 0 {
 			return
 		}
-		value := strings.TrimSpace(rest[end:])
-		if len(value) <= longestDefinition && out[rest[:end]] == "" {
-			out[rest[:end]] = value
+		value, into := strings.TrimSpace(rest[end:]), out
+		if off {
+			into = others
+		}
+		if len(value) <= longestDefinition && into[rest[:end]] == "" {
+			into[rest[:end]] = value
 		}
 	})
+	for name, value := range others {
+		if _, known := out[name]; !known {
+			out[name] = value
+		}
+	}
 	return out
+}
+
+// branches tells of lines to the preprocessor whether they stand in branches that a common machine
+// does not take.
+type branches struct {
+	assumed map[string]bool
+	open    []taken
+}
+
+// taken is what is known of the branches of one condition.
+type taken struct{ off, held bool }
+
+func takingOf(plus bool) branches {
+	if plus {
+		return branches{assumed: shapeOfPlus.Assume}
+	}
+	return branches{assumed: shapeOfC.Assume}
+}
+
+// off takes the next line.
+func (b *branches) off(word, rest string) bool {
+	last := len(b.open) - 1
+	switch word {
+	case "if", "ifdef", "ifndef":
+		b.open = append(b.open, taken{})
+		b.begin(&b.open[last+1], rest, word == "ifndef")
+	case "elif", "else":
+		if last >= 0 {
+			if t := &b.open[last]; t.held {
+				t.off = true
+			} else if t.off = false; word == "elif" {
+				b.begin(t, rest, false)
+			}
+		}
+	case "endif":
+		if last >= 0 {
+			b.open = b.open[:last]
+		}
+	}
+	return slices.ContainsFunc(b.open, func(t taken) bool { return t.off })
+}
+
+// begin begins a branch under a condition.
+func (b *branches) begin(t *taken, condition string, not bool) {
+	if i := strings.Index(condition, "/"); i >= 0 {
+		condition = condition[:i] // a comment
+	}
+	condition = strings.TrimSpace(condition)
+	if bare, negated := strings.CutPrefix(condition, "!"); negated {
+		condition, not = strings.TrimSpace(bare), !not
+	}
+	if holds, known := b.assumed[condition]; known {
+		t.held, t.off = holds != not, holds == not
+	}
 }
 
 // longestDefinition is how many bytes a macro stands for that is looked into.
 const longestDefinition = 400
 
-// includesIn are the names that a text includes.
-func includesIn(text string) (out []string) {
+// includesIn are the names that a text includes, those last that a common machine does not.
+func includesIn(text string, plus bool) (out []string) {
+	var others []string
+	taken := takingOf(plus)
 	eachDirective(text, func(word, rest string) {
+		off := taken.off(word, rest)
 		if word != "include" || rest == "" || rest[0] != '"' && rest[0] != '<' {
 			return
 		}
-		if end := strings.IndexAny(rest[1:], "\">"); end > 0 {
+		if end := strings.IndexAny(rest[1:], "\">"); end > 0 && off {
+			others = append(others, rest[1:1+end])
+		} else if end > 0 {
 			out = append(out, rest[1:1+end])
 		}
 	})
-	return out
+	return append(out, others...)
 }
 
 // frame is what a macro opened.
