@@ -170,6 +170,7 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 		for i := range facts.Occurrences {
 			o := &facts.Occurrences[i]
 			unseen := slices.ContainsFunc(off[f], func(lines [2]int) bool { return lines[0] <= int(o.Line) && int(o.Line) <= lines[1] })
+			unseen = unseen || facts.Language == "cpp" && o.Kind == model.KindTrait // clang's index of version 14, which Debian has, does not tell of concepts
 			if !o.FromComment && !o.Local && !unseen && !slices.Contains(o.Modifiers(), "friend") { // no parser of code knows what comments declare
 				got = append(got, ours(f, facts, o))
 			}
@@ -249,7 +250,7 @@ func plain(s *symbol, facts *model.Facts, o *model.Occurrence) {
 // operatorName is the name of an operator by its rest. What a conversion makes is written in many
 // ways, and so is its name.
 func operatorName(rest string) string {
-	if c := rest[0] | 0x20; ('a' <= c && c <= 'z' || c == '_' || strings.HasPrefix(rest, "::")) && !strings.HasPrefix(rest, "new") && !strings.HasPrefix(rest, "delete") {
+	if c := rest[0] | 0x20; ('a' <= c && c <= 'z' || rest[0] == '_' || strings.HasPrefix(rest, "::")) && !strings.HasPrefix(rest, "new") && !strings.HasPrefix(rest, "delete") {
 		return "operator T"
 	}
 	return "operator" + rest

@@ -91,10 +91,7 @@ func (r *reader) namespace(i, end int, own *owner) int {
 		at = r.Over(at + boolean(r.Word(at) != ""))
 	}
 	name := at
-	for at < end && (r.Word(at) != "" || r.IsMark(at, "::")) {
-		at++
-	}
-	if r.Is(at, '(') && r.Word(at-1) != "" { // a macro gives the name
+	for at < end && (r.Word(at) != "" || r.IsMark(at, "::") || r.Is(at, '(') && at > name || r.Is(at, '[') && r.Is(at+1, '[')) {
 		at = r.Over(at)
 	}
 	if !r.Is(at, '{') {
@@ -105,6 +102,9 @@ func (r *reader) namespace(i, end int, own *owner) int {
 	var parts []string
 	for n := name; n < at; n = r.Over(n) {
 		w := r.Word(n)
+		if r.Is(n+1, '(') && (len(parts) > 0 || !r.Is(r.Over(n+1), '{')) { // a macro beside the name, or an attribute
+			continue
+		}
 		if w == "inline" {
 			inline = true
 		}
@@ -115,7 +115,10 @@ func (r *reader) namespace(i, end int, own *owner) int {
 			inline = false
 			continue
 		}
-		if r.Word(n+1) != "" && r.Word(n+1) != "inline" || isMacro(w) && n+1 < at && !r.IsMark(n+1, "::") {
+		if isMacro(w) && len(parts) > 0 && !r.IsMark(n-1, "::") { // a macro behind the name
+			continue
+		}
+		if r.Word(n+1) != "" && r.Word(n+1) != "inline" && !isMacro(r.Word(n+1)) && !isAttribute(r.Word(n+1)) || isMacro(w) && n+1 < at && !r.IsMark(n+1, "::") {
 			continue // a macro beside the name
 		}
 		if isMacro(w) { // others are looked up nowhere

@@ -350,7 +350,13 @@ func (r *reader) scopeOf(d declared) string {
 	}
 	var parts []string
 	for i := d.qual; i < d.name; i = r.OverType(i) {
-		if w := r.Word(i); w != "" && w != "template" {
+		w := r.Word(i)
+		if isMacro(w) { // a type with arguments that are long to write
+			if definition, ok := r.macro(w); ok && wordAt(definition) != "" {
+				w = wordAt(definition)
+			}
+		}
+		if w != "" && w != "template" {
 			parts = append(parts, w)
 		}
 	}

@@ -359,6 +359,32 @@ int after;
 
 // What is private in its type stays so where it is defined, and who may see a name is said by
 // where it stands.
+// The name of a namespace is told from the macros beside it.
+func TestNamesOfNamespaces(t *testing.T) {
+	for text, want := range map[string]string{
+		"namespace tide { int x; }":                                          "tide",
+		"namespace tide TIDE_VISIBLE(default)\n{ int x; }":                   "tide",
+		"namespace TIDE_EXPORT tide { int x; }":                              "tide",
+		"namespace tide TIDE_EXPORT { int x; }":                              "tide",
+		"namespace TIDE_VISIBLE(default) tide { int x; }":                    "tide",
+		"namespace [[deprecated]] tide::low { int x; }":                      "tide::low",
+		"namespace tide __attribute__((visibility(\"default\"))) { int x; }": "tide",
+		"namespace TIDE { int x; }":                                          "TIDE",
+		"namespace tide { inline namespace v1 { int x; } }":                  "tide",
+		"namespace tide::inline v1 { int x; }":                               "tide",
+		"#define SPACE tide\nnamespace SPACE { int x; }":                     "tide",
+	} {
+		facts := langtest.Read(plus, "a.hpp", []byte(text))
+		found := ""
+		for i := range facts.Occurrences {
+			if o := &facts.Occurrences[i]; o.Name == "x" {
+				found = o.In()
+			}
+		}
+		assert.Equal(t, want, found, text)
+	}
+}
+
 func TestVisibilityOfPlus(t *testing.T) {
 	facts := langtest.Read(plus, "a.cpp", []byte("class A { void hidden(); public: void shown(); struct I {}; };\nvoid A::hidden() {}\nvoid A::shown() {}\nstatic int own;\nnamespace { int unseen; }\nstruct S { int x; private: int y; };\nclass B { enum { k }; };"))
 	got := map[string]model.Visibility{}
