@@ -182,7 +182,7 @@ func (r *reader) declare(s *specs, d declared, i, end int, own *owner, t templat
 func (r *reader) initialiser(i, end int) int {
 	for i < end && !r.Is(i, ',') && !r.Is(i, ';') && !r.Is(i, '}') {
 		if r.plus && r.Is(i, '<') && r.OverType(i) > i+1 {
-			if after := r.OverType(i); r.Is(after, '(') || r.Is(after, '{') || r.IsMark(after, "::") || r.Is(after, ';') || r.Is(after, ')') {
+			if after := r.OverType(i); after >= end || r.Tokens[after].Kind == lexing.Mark { // a comparison has a name or a value there
 				i = after
 				continue
 			}

@@ -300,6 +300,14 @@ enum class Color : unsigned char { red, green = 2 }; enum struct Other; enum { l
 => 1 enum Other
 => 1 constant loose
 
+template <class T> constexpr bool fits = same<T, int> && like<T, long>, other = a<b, c>::value || d;
+=> 1 constant fits
+=> 1 constant other
+
+int low = a < b, high = c > d;
+=> 1 variable low
+=> 1 variable high
+
 namespace a::b { int x; namespace c = d; using namespace e; using f::g; }
 => 1 variable x
 
