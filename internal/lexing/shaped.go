@@ -100,6 +100,7 @@ func (l *shaped) sort() {
 	}
 	for n := len(l.Marks) - 1; n >= 0; n-- {
 		l.firstMark[l.Marks[n][0]] = n
+		l.second[l.Marks[n][1]] = true
 	}
 }
 
@@ -115,8 +116,9 @@ type shaped struct {
 	inName        [256]bool
 	behindPrefix  [256]bool // what a string begins with behind its prefix
 	longestPrefix int
-	firstMark     [256]int // index of the first of the marks of several bytes that begins with one
-	holes         []hole   // that the code stands in
+	second        [256]bool // the second bytes of marks
+	firstMark     [256]int  // index of the first of the marks of several bytes that begins with one
+	holes         []hole    // that the code stands in
 	heredocs      []heredoc
 	mid           bool // something stands before on the line
 	unclosed      int
@@ -606,7 +608,7 @@ func (l *shaped) bracket() {
 // mark takes the longest mark.
 func (l *shaped) mark() {
 	size, c := 1, l.text[l.at]
-	if l.bytes[c]&mayMark != 0 {
+	if l.bytes[c]&mayMark != 0 && l.at+1 < len(l.text) && l.second[l.text[l.at+1]] {
 		for _, m := range l.Marks[l.firstMark[c]:] {
 			if m[0] == c && strings.HasPrefix(l.text[l.at+1:], m[1:]) {
 				size = len(m)

@@ -85,7 +85,11 @@ func (s *Sheet) Generated(marks ...string) bool {
 		if len(s.Facts.Occurrences) > 0 && c.Start > s.Facts.Occurrences[0].NameSpan.Start {
 			return false
 		}
-		text := strings.ToLower(c.In(s.Text))
+		text := c.In(s.Text)
+		if !strings.Contains(text, "enerated") && !strings.Contains(text, "ENERATED") {
+			continue
+		}
+		text = strings.ToLower(text)
 		if strings.Contains(text, "generated") && (strings.Contains(text, "do not edit") || strings.Contains(text, "do not modify")) {
 			return true
 		}
