@@ -170,7 +170,7 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 		for i := range facts.Occurrences {
 			o := &facts.Occurrences[i]
 			unseen := slices.ContainsFunc(off[f], func(lines [2]int) bool { return lines[0] <= int(o.Line) && int(o.Line) <= lines[1] })
-			unseen = unseen || facts.Language == "cpp" && o.Kind == model.KindTrait // clang's index of version 14, which Debian has, does not tell of concepts
+			unseen = unseen || facts.Language == "cpp" && o.Kind == model.KindTrait                 // clang's index of version 14, which Debian has, does not tell of concepts
 			if !o.FromComment && !o.Local && !unseen && !slices.Contains(o.Modifiers(), "friend") { // no parser of code knows what comments declare
 				got = append(got, ours(f, facts, o))
 			}

@@ -434,6 +434,9 @@ func (p *Pass) leaks(d *model.Declaration) {
 		if len(d.Occurrences) > 1 && !p.Links.Reach().Includes(o.Visibility) {
 			continue // an overload that is kept from users
 		}
+		if o.Implementation && slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return !o.Implementation }) {
+			continue // what users see is where it is declared
+		}
 		for _, t := range shownTypes(o) {
 			typ := p.Links.TypeOf(d, o.File, t).Declaration
 			if typ == nil || typ.Hidden || !typ.Kind().IsType() || p.Links.Reach().Includes(typ.Visibility) || p.Links.InReach(typ) || typ.Speaks(model.Words).File.Global {

@@ -230,7 +230,7 @@ func (p *Pass) lets(d *model.Declaration, rule string) bool {
 // moduleWord is what the language calls the module.
 func (p *Pass) moduleWord() string {
 	if worder, ok := p.Links.FrontEnd(p.Module.Library.Language).(lang.Terminology); ok {
-		return worder.ModuleWord(p.Module)
+		return strings.ReplaceAll(strings.TrimSuffix(worder.ModuleWord(p.Module), "-word"), "-", " ") // it is a key of texts
 	}
 	return model.KindModule.String()
 }

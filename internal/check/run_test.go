@@ -1,6 +1,8 @@
 package check_test
 
 import (
+	"path"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -14,6 +16,28 @@ import (
 	"codrel/internal/languages"
 	"codrel/internal/settings"
 )
+
+// Modules of every language are called by a word that people know.
+func TestModulesWithoutComments(t *testing.T) {
+	for name, want := range map[string]string{
+		"a.h": "", "a.c": "",
+		"a.go": "package a", "a.py": "module a", "p/__init__.py": "package p", "a.ts": "module a", "a.js": "module a",
+	} {
+		text := map[string]string{".h": "/** Is one. */\nint f(void);\n", ".c": "/** Is one. */\nint f(void);\n", ".go": "package a\n\n// F is one.\nfunc F() {}\n", ".py": "def f():\n    \"\"\"Is one.\"\"\"\n"}[path.Ext(name)]
+		if text == "" {
+			text = "/** Is one. */\nexport function f() {}\n"
+		}
+		s, err := build.Run(t.Context(), fstest.MapFS{name: {Data: []byte(text)}}, build.Options{FrontEnds: languages.All, Folder: "a"})
+		require.NoError(t, err)
+		found := strings.Join(texts(s.Findings), "\n")
+		assert.NotContains(t, found, "-word")
+		if want == "" || strings.HasSuffix(name, "s") { // files of C and of scripts are not asked for one
+			assert.Empty(t, found, name)
+			continue
+		}
+		assert.Contains(t, found, "warning "+want+" has no doc comment [missing-module-comment]", name)
+	}
+}
 
 func TestNames(t *testing.T) {
 	seen := map[string]bool{}

@@ -1,6 +1,7 @@
 package blocktags
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/model"
@@ -15,7 +16,9 @@ import (
 // ParseMarked reads one comment of C or C++. own are words of the maintainer's.
 func ParseMarked(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 	p := &parser{out: &prose.Sections{}, own: own, marked: true}
-	lines := p.markedLines(linesOf(doc))
+	lines := linesOf(doc)
+	named := slices.ContainsFunc(lines, func(l line) bool { _, is := parameterAt(l.from(l.indent())); return is })
+	lines = p.markedLines(lines, named)
 	fenced := fences(lines)
 	p.findDefinitions(lines, fenced)
 	var block []line
@@ -23,7 +26,7 @@ func ParseMarked(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 	parameter := false // the block is one's that is named by the word itself
 	flush := func() {
 		if parameter {
-			p.parameters(word, block)
+			p.parameters(word, block, true)
 		} else {
 			p.markedBlock(word, block)
 		}
@@ -32,6 +35,9 @@ func ParseMarked(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 	for i, l := range lines {
 		trimmed := l.from(l.indent())
 		tag, rest, ok := markAt(trimmed)
+		if !ok && (i == 0 || named || lines[i-1].text == "") {
+			tag, rest, ok = headAt(trimmed)
+		}
 		switch described, is := parameterAt(trimmed); {
 		case fenced[i]:
 			block = append(block, l)
@@ -40,7 +46,7 @@ func ParseMarked(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 			flush()
 			word, block, parameter = described.to(1), []line{described}, true
 			continue
-		case ok:
+		case ok && !(named && p.foreign(tag.text)): // there, a name behind "@" is a parameter's
 			flush()
 			word, block = tag, []line{rest}
 			continue
@@ -53,6 +59,12 @@ func ParseMarked(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 	flush()
 	p.repeated()
 	return p.out
+}
+
+// foreign reports whether nothing says what a word is about.
+func (p *parser) foreign(word string) bool {
+	_, known := markedWords[word]
+	return !known && p.own.Of(word) == ""
 }
 
 // MayTakeMarked reports whether such a comment may say that some of its text is another's.
@@ -128,10 +140,33 @@ func parameterAt(l line) (rest line, ok bool) {
 	for end < len(l.text) && (inName(l.text[end]) || l.text[end] == '.') {
 		end++
 	}
-	if end == 1 || end >= len(l.text) || l.text[end] != ':' || colonWords[l.text[1:end]] {
+	blanks := 0
+	if end+1 < len(l.text) && l.text[end] == ' ' && l.text[end+1] == ':' && (end+2 == len(l.text) || l.text[end+2] == ' ') {
+		blanks = 1
+	}
+	if end == 1 || end+blanks >= len(l.text) || l.text[end+blanks] != ':' || colonWords[l.text[1:end]] {
 		return line{}, false
 	}
 	return l.from(1), true
+}
+
+// heads are the words without a mark that some projects begin the last paragraphs of a comment
+// with, and the words that say the same.
+var heads = []struct{ text, word string }{
+	{"Returns:", "return"}, {"Return value:", "return"}, {"Since:", "since"}, {"Deprecated:", "deprecated"},
+}
+
+// headAt reads such a word, and what follows it.
+func headAt(l line) (word, rest line, ok bool) {
+	for _, h := range heads {
+		if strings.HasPrefix(l.text, h.text) && len(l.text) > len(h.text) {
+			word = l.to(len(h.word))
+			word.text = h.word
+			rest = l.from(len(h.text))
+			return word, rest.from(rest.indent()), true
+		}
+	}
+	return line{}, line{}, false
 }
 
 // colonWords are those behind which people write a colon, and which are no parameters.
@@ -181,7 +216,7 @@ func (p *parser) markedBlock(word line, lines []line) {
 	case m.kind == prose.Other:
 		p.other(m, word, p.markdown(lines))
 	case m.kind == prose.Parameters:
-		p.parameters(word, lines)
+		p.parameters(word, lines, false)
 	case word.text == "retval" || m.kind == prose.TypeParameters || m.kind == prose.Failures:
 		p.namedEntry(m.kind, word, lines)
 	default:
@@ -189,8 +224,8 @@ func (p *parser) markedBlock(word line, lines []line) {
 	}
 }
 
-// parameters keeps what is said of one parameter, or of several: "[in,out] a,b text".
-func (p *parser) parameters(word line, lines []line) {
+// parameters keeps what is said of one parameter, or of several: "[in,out] a,b text", or "a: text".
+func (p *parser) parameters(word line, lines []line, colon bool) {
 	first := lines[0]
 	direction := ""
 	if strings.HasPrefix(first.text, "[") {
@@ -201,6 +236,9 @@ func (p *parser) parameters(word line, lines []line) {
 		}
 	}
 	end := strings.IndexAny(first.text, " \t")
+	if colon {
+		end = strings.IndexByte(first.text, ':') + 1
+	}
 	if end < 0 {
 		end = len(first.text)
 	}
@@ -284,12 +322,12 @@ func (p *parser) item(word line, lines []line) {
 var blocksOfCode = map[string]string{"code": "endcode", "verbatim": "endverbatim", "dot": "enddot", "msc": "endmsc", "startuml": "enduml", "f[": "f]", "f{": "f}"}
 
 // markedLines makes Markdown of what takes several lines: code, text as it is written, parts that
-// are not shown.
-func (p *parser) markedLines(lines []line) []line {
+// are not shown. Where parameters are named by "@" alone, a word for code that nothing ends is one.
+func (p *parser) markedLines(lines []line, named bool) []line {
 	out := make([]line, 0, len(lines))
 	end, hidden := "", false
 	var opened line // the word that began what is shown as it is written
-	for _, l := range lines {
+	for n, l := range lines {
 		trimmed := strings.TrimLeft(l.text, " \t")
 		word := ""
 		if len(trimmed) > 1 && (trimmed[0] == '@' || trimmed[0] == '\\') {
@@ -319,12 +357,15 @@ func (p *parser) markedLines(lines []line) []line {
 		default:
 			begin := ""
 			for open := range blocksOfCode {
-				if isWord(word, open) {
+				if isWord(word, open) && !strings.HasPrefix(word[len(open):], ":") { // else a parameter is called so
 					begin = open
 				}
 			}
 			if strings.HasPrefix(trimmed, "-# ") { // an entry with a number
 				l.text = l.text[:len(l.text)-len(trimmed)] + "1. " + trimmed[3:]
+			}
+			if begin != "" && named && !slices.ContainsFunc(lines[n:], func(l line) bool { return endOf(l.text, blocksOfCode[begin]) >= 0 }) {
+				begin = ""
 			}
 			if begin == "" {
 				for at := midLine(l.text); at > 0; at = midLine(l.text) {
@@ -446,6 +487,16 @@ func (p *parser) markedInline(m *mapped, l line) {
 			if end := strings.IndexByte(text[i+1:min(len(text), i+longestWord)], '`'); end >= 0 {
 				i += end + 1
 			}
+		case c == '{' && braced(text[i:]) > 0: // as other languages write it
+			size := braced(text[i:])
+			name, shown, _ := strings.Cut(strings.TrimSpace(text[i+len("{@link "):i+size-1]), " ")
+			target := strings.TrimPrefix(strings.ReplaceAll(name, "#", "::"), "::")
+			if shown = strings.TrimSpace(shown); shown == "" {
+				shown = "`" + target + "`"
+			}
+			flush(i)
+			m.put("["+shown+"](<"+schemeOf(target)+escapedArguments.Replace(target)+">)", l.at+int32(i+len("{@link ")), true)
+			from, i = i+size, i+size-1
 		case (c == '@' || c == '\\') && i+1 < len(text) && (i == 0 || !inName(text[i-1]) || c == '\\' && strings.IndexByte(escaped, text[i+1]) >= 0):
 			size, named, made := p.inlineWord(text[i:min(len(text), i+longestWord)])
 			if size == 0 {
@@ -559,6 +610,18 @@ func schemeOf(name string) string {
 // escaped are the signs that a backslash takes the meaning from.
 const escaped = `@\&$#<>%".=|-~:`
 
+// braced is the length of "{@link name text}" that a text begins with, or 0.
+func braced(text string) int {
+	if !strings.HasPrefix(text, "{@link ") {
+		return 0
+	}
+	end := strings.IndexByte(text[:min(len(text), longestWord)], '}')
+	if end < 0 || strings.TrimSpace(text[len("{@link "):end]) == "" {
+		return 0
+	}
+	return end + 1
+}
+
 // inlineWord makes Markdown of a word in running text; size is how many bytes it takes, 0 where
 // it is none, and named where among these the name begins that it is about.
 func (p *parser) inlineWord(text string) (size, named int, made string) {
@@ -609,6 +672,9 @@ func (p *parser) inlineWord(text string) (size, named int, made string) {
 	name := strings.TrimRight(argument[:stop], ".,;:!?")
 	if strings.Count(name, ")") > strings.Count(name, "(") {
 		name = strings.TrimRight(name, ")")
+	}
+	if !strings.ContainsFunc(name, func(c rune) bool { return c >= 0x80 || inName(byte(c)) || c == '~' }) && (word == "ref" || word == "link" || word == "subpage") {
+		return end, 0, ""
 	}
 	named = end + blanks
 	size = named + len(name)

@@ -159,7 +159,7 @@ func TestWordsOfPlus(t *testing.T) {
 	assert.Empty(t, plus.BringIn(space, false))
 	source := model.NewModule(&model.Library{Root: "."}, "src/a.c")
 	source.Files = []*model.Facts{{Path: "src/a.c"}}
-	assert.Equal(t, "source file", c.ModuleWord(source))
+	assert.Equal(t, "source-file", c.ModuleWord(source))
 	assert.Empty(t, c.BringIn(source, false))
 	assert.True(t, c.IsNative("size_t"))
 	assert.True(t, plus.IsNative("std::string"))

@@ -103,3 +103,23 @@ int d; /**< @deprecated use c */
 	}
 	assert.Equal(t, []string{"a", "b", "d"}, gone)
 }
+
+// A comment that begins with the name of what it speaks of, as a heading, begins behind it.
+func TestHeadlessComments(t *testing.T) {
+	for comment, want := range map[string]string{
+		"/**\n * gauge_open:\n * @n: which\n *\n * Opens.\n */":     "@n: which\n\nOpens.",
+		"/**\n * gauge_open():\n *\n * Opens.\n */":                 "Opens.",
+		"/** gauge_open: */":                                        "gauge_open:",
+		"/** gauge_open: opens one. */":                             "gauge_open: opens one.",
+		"/**\n * gauge_opened:\n * Opens.\n */":                     "gauge_opened:\nOpens.",
+		"/**\n * Opens.\n * gauge_open:\n */":                       "Opens.\ngauge_open:",
+		"/// gauge_open:\n/// Opens.":                               "Opens.",
+		"/**\n *\n * gauge_open:\n *\n * @n: which\n * as well\n*/": "@n: which\nas well",
+	} {
+		facts := langtest.Read(c, "a.h", []byte(comment+"\nint gauge_open(int n);\n"))
+		assert.Equal(t, want, textOf(facts.Occurrences[0].Doc), comment)
+	}
+	facts := langtest.Read(c, "a.h", []byte("/**\n * MOST:\n * The most.\n */\n#define MOST 3\n/**\n * tide:\n * @at: when\n */\nstruct tide { int at; };\n"))
+	assert.Equal(t, "The most.", textOf(facts.Occurrences[0].Doc))
+	assert.Equal(t, "@at: when", textOf(facts.Occurrences[1].Doc))
+}

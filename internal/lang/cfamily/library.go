@@ -489,7 +489,7 @@ func (FrontEnd) ModuleWord(m *model.Module) string {
 	case IsHeader(m.Path):
 		return "header"
 	}
-	return "source file"
+	return "source-file"
 }
 
 // KindWord is what the language calls a declaration where the usual word does not fit.

@@ -222,7 +222,7 @@ func (r *reader) behind(next int) *model.Doc {
 
 // finish sets what all occurrences have: their conditions and what the comments say.
 func (r *reader) finish(o *model.Occurrence, said lexing.Said, deprecated bool) {
-	o.Doc, o.Deprecated = said.Doc, deprecated
+	o.Doc, o.Deprecated = r.headless(said.Doc, o.Name), deprecated
 	extra := model.Extra{}
 	if o.Extra != nil {
 		extra = *o.Extra
@@ -231,6 +231,30 @@ func (r *reader) finish(o *model.Occurrence, said lexing.Said, deprecated bool) 
 	if o.Extra != nil || extra.Conditions != nil || extra.Directives != nil {
 		o.Extra = &extra
 	}
+}
+
+// headless is a comment without its first line where that is the name of what it speaks of, with a
+// colon behind it: some projects begin each comment so.
+func (r *reader) headless(doc *model.Doc, name string) *model.Doc {
+	if doc == nil || name == "" {
+		return doc
+	}
+	rest, ok := strings.CutPrefix(strings.TrimLeft(doc.Text, " \t\n"), name)
+	if rest = strings.TrimPrefix(rest, "()"); !ok || !strings.HasPrefix(rest, ":") {
+		return doc
+	}
+	if head, _, _ := strings.Cut(rest, "\n"); strings.TrimSpace(head) != ":" {
+		return doc
+	}
+	for n := range doc.Lines {
+		if strings.TrimSpace(doc.Lines[n].In(r.Text)) != "" {
+			if left := lexing.MakeDoc(r.Text, doc.Lines[n+1:], doc.Span); left != nil {
+				return left
+			}
+			break
+		}
+	}
+	return doc
 }
 
 // add puts a declaration behind the others and gives its index.

@@ -169,6 +169,7 @@ func TestSiteOfCAndPlus(t *testing.T) {
 	requireSound(t, asFS(m))
 	const root = "reference/gauge/"
 	header := string(m.Get(root + "tide/gauge.h/index.html"))
+	assert.Contains(t, header, `<span class="kind">header</span>`)
 	assert.Contains(t, header, "#include &lt;tide/gauge.h&gt;")
 	assert.Contains(t, header, "Reads gauges of a harbour.")
 	assert.Contains(t, header, "Version 2.1")
