@@ -68,6 +68,7 @@ type parser struct {
 	definitions string // lines of Markdown that say where links lead
 	brackets    bool   // names in brackets are links, see [ParseNamed]
 	marked      bool   // words behind signs stand in running text, see [ParseMarked]
+	byName      bool   // and a name behind "@" is that of a parameter
 	listed      bool   // the list at the end of the body is made of words for its entries
 }
 

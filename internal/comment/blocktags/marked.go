@@ -17,8 +17,8 @@ import (
 func ParseMarked(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 	p := &parser{out: &prose.Sections{}, own: own, marked: true}
 	lines := linesOf(doc)
-	named := slices.ContainsFunc(lines, func(l line) bool { _, is := parameterAt(l.from(l.indent())); return is })
-	lines = p.markedLines(lines, named)
+	p.byName = slices.ContainsFunc(lines, func(l line) bool { _, is := parameterAt(l.from(l.indent())); return is })
+	lines = p.markedLines(lines)
 	fenced := fences(lines)
 	p.findDefinitions(lines, fenced)
 	var block []line
@@ -35,7 +35,7 @@ func ParseMarked(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 	for i, l := range lines {
 		trimmed := l.from(l.indent())
 		tag, rest, ok := markAt(trimmed)
-		if !ok && (i == 0 || named || lines[i-1].text == "") {
+		if !ok && (i == 0 || p.byName || lines[i-1].text == "") {
 			tag, rest, ok = headAt(trimmed)
 		}
 		switch described, is := parameterAt(trimmed); {
@@ -46,7 +46,7 @@ func ParseMarked(doc *model.Doc, own prose.Vocabulary) *prose.Sections {
 			flush()
 			word, block, parameter = described.to(1), []line{described}, true
 			continue
-		case ok && !(named && p.foreign(tag.text)): // there, a name behind "@" is a parameter's
+		case ok && !(p.byName && p.foreign(tag.text)): // there, a name behind "@" is a parameter's
 			flush()
 			word, block = tag, []line{rest}
 			continue
@@ -323,7 +323,7 @@ var blocksOfCode = map[string]string{"code": "endcode", "verbatim": "endverbatim
 
 // markedLines makes Markdown of what takes several lines: code, text as it is written, parts that
 // are not shown. Where parameters are named by "@" alone, a word for code that nothing ends is one.
-func (p *parser) markedLines(lines []line, named bool) []line {
+func (p *parser) markedLines(lines []line) []line {
 	out := make([]line, 0, len(lines))
 	end, hidden := "", false
 	var opened line // the word that began what is shown as it is written
@@ -364,7 +364,7 @@ func (p *parser) markedLines(lines []line, named bool) []line {
 			if strings.HasPrefix(trimmed, "-# ") { // an entry with a number
 				l.text = l.text[:len(l.text)-len(trimmed)] + "1. " + trimmed[3:]
 			}
-			if begin != "" && named && !slices.ContainsFunc(lines[n:], func(l line) bool { return endOf(l.text, blocksOfCode[begin]) >= 0 }) {
+			if begin != "" && p.byName && !slices.ContainsFunc(lines[n:], func(l line) bool { return endOf(l.text, blocksOfCode[begin]) >= 0 }) {
 				begin = ""
 			}
 			if begin == "" {
@@ -499,6 +499,9 @@ func (p *parser) markedInline(m *mapped, l line) {
 			from, i = i+size, i+size-1
 		case (c == '@' || c == '\\') && i+1 < len(text) && (i == 0 || !inName(text[i-1]) || c == '\\' && strings.IndexByte(escaped, text[i+1]) >= 0):
 			size, named, made := p.inlineWord(text[i:min(len(text), i+longestWord)])
+			if end := nameEnd(text, i+1); size == 0 && c == '@' && p.byName && end > i+1 { // a parameter in words
+				size, named, made = end-i, 1, "`"+text[i+1:end]+"`"
+			}
 			if size == 0 {
 				continue
 			}
