@@ -469,6 +469,11 @@ var inlineWords = map[string]bool{
 	"c": true, "p": true, "a": true, "e": true, "em": true, "b": true, "ref": true, "link": true, "endlink": true, "n": true, "f": true, "emoji": true, "subpage": true, "copydoc": true, "copybrief": true, "copydetails": true,
 }
 
+// lineWords begin lines to the preprocessor, behind "#", and are no names there.
+var lineWords = map[string]bool{
+	"define": true, "undef": true, "include": true, "if": true, "ifdef": true, "ifndef": true, "elif": true, "else": true, "endif": true, "pragma": true, "error": true, "warning": true, "line": true,
+}
+
 // longestWord is over how many bytes a word in running text goes with what belongs to it.
 const longestWord = 600
 
@@ -527,6 +532,9 @@ func (p *parser) markedInline(m *mapped, l line) {
 			i = from - 1
 		case c == '#' && i+1 < len(text) && isFirst(text[i+1]) && (i == 0 || strings.IndexByte(" (,", text[i-1]) >= 0):
 			end := nameEnd(text, i+1)
+			if lineWords[text[i+1:end]] {
+				continue
+			}
 			flush(i)
 			if end+1 < len(text) && text[end] == '-' && isLetter(text[end+1]) { // the name of a signal, which is no declaration
 				for end < len(text) && (inName(text[end]) || text[end] == '-') {
