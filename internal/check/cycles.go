@@ -37,6 +37,9 @@ from . import moon
 		"": "import cycle: {path}",
 	},
 	module: func(p *Pass) {
+		if h := p.Module.Library.Habits; h != nil && h.Circles {
+			return
+		}
 		for _, c := range p.Links.Cycles() {
 			if c.Modules[0] != p.Module || c.Edge.File == nil {
 				continue

@@ -434,6 +434,9 @@ func (p *Pass) leaks(d *model.Declaration) {
 		if len(d.Occurrences) > 1 && !p.Links.Reach().Includes(o.Visibility) {
 			continue // an overload that is kept from users
 		}
+		if o.Extra != nil && o.Extra.Aside {
+			continue // something else asks for it, as a trait does
+		}
 		if o.Implementation && slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return !o.Implementation }) {
 			continue // what users see is where it is declared
 		}

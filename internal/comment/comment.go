@@ -46,6 +46,10 @@ var dialects = map[string]Dialect{
 		body, _ := markdown.Read(doc.Text)
 		return &Sections{Body: body}
 	}},
+	"crossmarks": {Parse: func(doc *model.Doc, _ prose.Vocabulary) *Sections {
+		body, _ := markdown.Read(doc.Text)
+		return &Sections{Body: body}
+	}},
 	"docstring": {Parse: docstring.Parse, MayTake: docstring.MayTake},
 	"blocktags": {Parse: blocktags.Parse, MayTake: blocktags.MayTake},
 	"nametags":  {Parse: blocktags.ParseNamed, MayTake: blocktags.MayTake},

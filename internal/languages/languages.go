@@ -9,6 +9,7 @@ import (
 	"codrel/internal/lang/golang"
 	"codrel/internal/lang/java"
 	"codrel/internal/lang/python"
+	"codrel/internal/lang/rust"
 	"codrel/internal/lang/script"
 )
 
@@ -22,6 +23,7 @@ var All = []lang.FrontEnd{
 	java.FrontEnd{},
 	cfamily.FrontEnd{},
 	cfamily.FrontEnd{Plus: true},
+	rust.FrontEnd{},
 }
 
 // ByName finds the front end of a language, or nil.

@@ -66,7 +66,7 @@ func (x *Index) importsOf(lib *model.Library, list []model.Import) []imported {
 		if i.Member == "*" {
 			name = "."
 		}
-		out = append(out, imported{name: name, path: i.Path, member: i.Member, whole: i.Whole, public: i.Reexport, module: m, from: i})
+		out = append(out, imported{name: name, path: i.Path, member: i.Member, whole: i.Whole, public: i.Reexport && i.In == "", module: m, from: i})
 	}
 	return out
 }
@@ -104,6 +104,11 @@ func (x *Index) takeFrom(lib *model.Library, importer lang.Importer, m *model.Mo
 					in.path = path
 					break
 				}
+			}
+		}
+		if in.from.In != "" {
+			if inner := x.importable(lib, importer.Below(m.Path, in.from.In)); inner != nil {
+				x.takers[inner] = true
 			}
 		}
 		x.takers[m] = x.takers[m] || in.member != "" || in.public || in.whole || in.from.ReexportsOwn

@@ -43,7 +43,7 @@ func (x *Index) openImports() {
 				imports := x.imports[f]
 				for i := range imports {
 					in := &imports[i]
-					in.public = in.from.Reexport || passes && in.from.ReexportsOwn && x.isOwn(lib.Library, in)
+					in.public = in.from.Reexport && in.from.In == "" || passes && in.from.ReexportsOwn && x.isOwn(lib.Library, in)
 				}
 			}
 		}
@@ -163,6 +163,24 @@ func (g *exportList) module(m *model.Module) {
 			g.members(m, f)
 		}
 	}
+	for _, f := range m.More {
+		for _, i := range x.imports[f] {
+			if givenIn(i.from, m) && i.member != "*" {
+				t := Target{Module: i.module}
+				if i.member != "" || i.module == nil {
+					t = x.taken(m.Library, i, &trail{})
+				}
+				g.add(Export{Name: i.name, Target: t, Doc: i.from.Doc, File: f})
+			}
+		}
+	}
+	for _, f := range m.More {
+		for _, i := range x.imports[f] {
+			if givenIn(i.from, m) && i.member == "*" && i.module != nil && i.module != m {
+				g.star(i.module)
+			}
+		}
+	}
 	for _, f := range m.Files { // what is named outweighs what comes with everything
 		for _, i := range x.imports[f] {
 			if i.public && i.member == "*" && i.module != nil && i.module != m {
@@ -170,6 +188,12 @@ func (g *exportList) module(m *model.Module) {
 			}
 		}
 	}
+}
+
+// givenIn reports whether a file re-exports something in a module that stands in it.
+func givenIn(i *model.Import, m *model.Module) bool {
+	h := m.Library.Habits
+	return i.Reexport && i.In != "" && h != nil && strings.HasSuffix(m.Path, h.PathMark+i.In)
 }
 
 // Listed is the name of a list of exports whose comment speaks for a declaration that has

@@ -200,7 +200,7 @@ var english = Texts{
 	"neighbours":      "Imports and imported by",
 	"neighbours-text": "Above: what imports it. Below: what it imports.",
 	"neighbour-files": "Includes and included by", "neighbours-files": "Above: what includes it. Below: what it includes.",
-	"headers": "Headers", "namespaces": "Namespaces", "source-files": "Source files", "header": "header", "source-file": "source file", "texts": "Texts",
+	"headers": "Headers", "namespaces": "Namespaces", "source-files": "Source files", "header": "header", "crate": "crate", "source-file": "source file", "texts": "Texts",
 	"not-included": "No file of the project includes it.",
 	"mentioned-in": "Mentioned in {page}.",
 	"lines-files":  "{lines} of {files}",

@@ -162,7 +162,7 @@ var german = Texts{
 	"mentioned-in":    "Erwähnt in {page}.",
 	"neighbours":      "Importe und Importeure",
 	"neighbour-files": "Einschlüsse", "neighbours-files": "Darüber: die Dateien, die es einschließen. Darunter: die Dateien, die es einschließt.",
-	"headers": "Header", "namespaces": "Namensräume", "source-files": "Quelldateien", "header": "Header", "source-file": "Quelldatei", "texts": "Texte",
+	"headers": "Header", "namespaces": "Namensräume", "source-files": "Quelldateien", "header": "Header", "crate": "Crate", "source-file": "Quelldatei", "texts": "Texte",
 	"not-included":    "Keine Datei des Projekts schließt es ein.",
 	"neighbours-text": "Darüber: die Module, die es importieren. Darunter: die Module, die es importiert.",
 	"text-part-from":  "Ein Teil des Textes ist geerbt von {names}.",

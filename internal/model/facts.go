@@ -48,6 +48,11 @@ type Facts struct {
 type ModuleIn struct {
 	Name string `json:"name,omitempty"` // as written
 	Doc  *Doc   `json:"doc,omitempty"`  // the comment on it, or nil
+	// Of languages in which a file names the modules below it:
+	Elsewhere bool   `json:"elsewhere,omitempty"` // it is in a file of its own
+	File      string `json:"file,omitempty"`      // that one, as written, where the usual one is not meant
+	Kept      bool   `json:"kept,omitempty"`      // it is not for users
+	Tested    bool   `json:"tested,omitempty"`    // it is there for tests alone
 }
 
 // About is a comment that stands elsewhere than what it describes: it names that, or is
@@ -417,6 +422,7 @@ type Import struct {
 	Reexport     bool   `json:"reexport,omitempty"`     // the file gives what it takes on to its own users
 	ReexportsOwn bool   `json:"reexportsOwn,omitempty"` // so it is where what is taken belongs to the same library
 	Doc          *Doc   `json:"doc,omitempty"`          // the comment on the name where it is re-exported
+	In           string `json:"in,omitempty"`           // the module in the file that has it, where that is not the file's own
 	// NotLoaded is set where nothing is loaded with the file: types alone are taken, or
 	// the import stands where only a program goes.
 	NotLoaded bool        `json:"notLoaded,omitempty"`

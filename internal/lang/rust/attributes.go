@@ -1,0 +1,417 @@
+package rust
+
+import (
+	"path"
+	"strings"
+
+	"codrel/internal/lexing"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// This file reads attributes (chapter 7 of Rust's reference) and the comments among them: both
+// stand before an item in any order, and comments are attributes in another form.
+
+// attributes are what stands before an item.
+type attributes struct {
+	doc        *model.Doc
+	directives []model.Directive
+	conditions []string // under which the item exists
+	words      []string // that say something to its users: "must_use", "non_exhaustive"
+	deprecated bool
+	advice     *model.Doc
+	hidden     bool // its author hides it from readers
+	test       bool // it exists for tests
+	exported   bool // of a macro: it is for users of the crate
+	derived    [][2]int
+	procedural string // of a function: the kind of macro that it is
+	macroName  [2]int // and the tokens of the name that it has as one, where that is another
+	path       string // of a module: the file that it is in
+}
+
+// piece is one piece of a comment on an item.
+type piece struct {
+	span  source.Span // with its marks
+	lines []source.Span
+	raw   bool // escapes stand for other characters
+	text  string
+}
+
+// attributes reads the attributes before an item, and gives the index behind them.
+func (r *reader) attributes(i, end int) (next int, a attributes) {
+	from := i
+	for i+1 < end && r.Is(i, '#') && r.Is(i+1, '[') {
+		r.attribute(i+2, r.Close(i+1, end), &a, 0)
+		i = min(r.Over(i+1), end)
+	}
+	low := int32(0)
+	if from > 0 {
+		low = r.Tokens[from-1].To
+	}
+	if i < len(r.Tokens) {
+		a.doc = r.docBetween(low, r.Tokens[i].From, from, i, outer, &a)
+	}
+	return i, a
+}
+
+// innerAttributes reads the attributes at the beginning of what they speak of.
+func (r *reader) innerAttributes(i int) (next int, a attributes) {
+	from := i
+	for r.Is(i, '#') && r.Is(i+1, '!') && r.Is(i+2, '[') {
+		r.attribute(i+3, r.Close(i+2, len(r.Tokens)), &a, 0)
+		i = r.Over(i + 2)
+	}
+	if a.doc == nil && i > from {
+		a.doc = r.docOf(r.docAttributes(from, i, nil))
+	}
+	return i, a
+}
+
+// attribute reads one attribute, or what stands in a conditional one.
+func (r *reader) attribute(i, end int, a *attributes, depth int) {
+	if r.Word(i) == "unsafe" && r.Is(i+1, '(') && depth < 4 {
+		r.attribute(i+2, r.Close(i+1, end), a, depth+1)
+		return
+	}
+	switch r.Word(i) {
+	case "cfg":
+		if when := r.inBrackets(i+1, end); when != "" {
+			if when == "test" {
+				a.test = true
+			} else {
+				a.conditions = append(a.conditions, when)
+			}
+		}
+	case "cfg_attr":
+		if !r.Is(i+1, '(') || depth > 3 {
+			return
+		}
+		stop := r.Close(i+1, end)
+		for at, first := i+2, true; at < stop; {
+			next := at
+			for next < stop && !r.Is(next, ',') {
+				next = r.Over(next)
+			}
+			if !first && r.Word(at) != "deprecated" && r.Word(at) != "path" && r.Word(at) != "cfg" { // what holds under a condition alone
+				r.attribute(at, next, a, depth+1)
+			}
+			first, at = false, next+1
+		}
+	case "doc":
+		if !r.Is(i+1, '(') {
+			return
+		}
+		for at := i + 2; at < r.Close(i+1, end); at++ {
+			if r.Word(at) == "hidden" {
+				a.hidden = true
+			}
+		}
+	case "deprecated":
+		a.deprecated = true
+		for at := i + 1; at+2 < end; at++ {
+			if (r.Word(at) == "note" || at == i+1) && r.Is(at+1, '=') || at == i+1 && r.Is(at, '=') {
+				value := at + 2 - boolean(r.Is(at, '='))
+				a.advice = r.stringDoc(value)
+			}
+		}
+	case "must_use", "non_exhaustive", "track_caller":
+		if w := r.Word(i); w != "track_caller" {
+			a.words = append(a.words, w)
+		}
+	case "derive":
+		if r.Is(i+1, '(') {
+			stop := r.Close(i+1, end)
+			for at := i + 2; at < stop; {
+				next := at
+				for next < stop && !r.Is(next, ',') {
+					next = r.Over(next)
+				}
+				if next > at {
+					a.derived = append(a.derived, [2]int{at, next})
+				}
+				at = next + 1
+			}
+		}
+	case "macro_export":
+		a.exported = true
+	case "test", "bench":
+		a.test = true
+	case "proc_macro", "proc_macro_attribute":
+		a.procedural = r.Word(i)
+	case "proc_macro_derive":
+		a.procedural = r.Word(i)
+		if r.Is(i+1, '(') && r.Word(i+2) != "" {
+			a.macroName = [2]int{i + 2, i + 3}
+		}
+	case "path":
+		if r.Is(i+1, '=') && i+2 < end && r.Tokens[i+2].Kind == lexing.Value {
+			a.path = path.Clean(strings.Trim(r.Span(i+2, i+3).In(r.Text), `"`))
+		}
+	}
+}
+
+func boolean(is bool) int {
+	if is {
+		return 1
+	}
+	return 0
+}
+
+// inBrackets is what stands in the brackets at an index, with single blanks.
+func (r *reader) inBrackets(open, end int) string {
+	if !r.Is(open, '(') {
+		return ""
+	}
+	return strings.Join(strings.Fields(r.Span(open+1, r.Close(open, end)).In(r.Text)), " ")
+}
+
+// stringDoc is a string as a text, or nil.
+func (r *reader) stringDoc(i int) *model.Doc {
+	if i >= len(r.Tokens) || r.Tokens[i].Kind != lexing.Value {
+		return nil
+	}
+	inside, ok := insideString(r.Text, r.Span(i, i+1))
+	if !ok || strings.ContainsAny(inside.In(r.Text), "\\\n") {
+		return nil
+	}
+	return lexing.MakeDoc(r.Text, []source.Span{inside}, r.Span(i, i+1))
+}
+
+// insideString is what stands between the quotes of a string.
+func insideString(text string, span source.Span) (source.Span, bool) {
+	whole := span.In(text)
+	open := strings.IndexByte(whole, '"')
+	shut := strings.LastIndexByte(whole, '"')
+	if open < 0 || shut <= open {
+		return source.Span{}, false
+	}
+	return source.Span{Start: span.Start + int32(open) + 1, End: span.Start + int32(shut)}, true
+}
+
+// side says which comments are meant: those before an item, or those in it.
+type side bool
+
+const (
+	outer side = false
+	inner side = true
+)
+
+// isDoc reports whether a comment is one for users, and of which side. Rows of slashes and stars are
+// ornaments (2.4 of the reference).
+func isDoc(text string, of side) bool {
+	if of == inner {
+		return strings.HasPrefix(text, "//!") || strings.HasPrefix(text, "/*!")
+	}
+	switch {
+	case strings.HasPrefix(text, "///"):
+		return !strings.HasPrefix(text, "////")
+	case strings.HasPrefix(text, "/**"):
+		return len(text) > 4 && text[3] != '*' && text[3] != '/'
+	}
+	return false
+}
+
+// docBetween is what comments and attributes say between two offsets, the attributes being those
+// between two tokens.
+func (r *reader) docBetween(low, high int32, from, to int, of side, a *attributes) *model.Doc {
+	var pieces []piece
+	n := r.commentAt(low)
+	for ; n < len(r.Comments) && r.Comments[n].Start < high; n++ {
+		c := r.Comments[n]
+		text := c.In(r.Text)
+		if rest, ok := strings.CutPrefix(text, "//"); ok && !isDoc(text, of) {
+			if d, ok := lexing.ParseDirective(strings.TrimSpace(rest), c); ok && a != nil {
+				a.directives = append(a.directives, d)
+			}
+		}
+		if isDoc(text, of) {
+			pieces = append(pieces, piece{span: c, lines: linesOf(r.Text, c)})
+		}
+	}
+	return r.docOf(r.docAttributes(from, to, pieces))
+}
+
+// commentAt is the index of the first comment at or behind an offset.
+func (r *reader) commentAt(offset int32) int {
+	low, high := 0, len(r.Comments)
+	for low < high {
+		if mid := (low + high) / 2; r.Comments[mid].Start < offset {
+			low = mid + 1
+		} else {
+			high = mid
+		}
+	}
+	return low
+}
+
+// docAttributes adds the texts in attributes to those in comments, in the order of the text.
+func (r *reader) docAttributes(from, to int, pieces []piece) []piece {
+	for i := from; i+2 < to; i++ {
+		if r.Word(i) != "doc" || !r.Is(i+1, '=') || i == 0 {
+			continue
+		}
+		switch {
+		case r.Tokens[i+2].Kind == lexing.Value:
+			inside, ok := insideString(r.Text, r.Span(i+2, i+3))
+			if !ok {
+				continue
+			}
+			p := piece{span: r.Span(i, i+3), raw: !strings.HasPrefix(r.Span(i+2, i+3).In(r.Text), "r") && strings.Contains(inside.In(r.Text), `\`)}
+			for at := inside.Start; at <= inside.End; {
+				stop := inside.End
+				if k := strings.IndexByte(r.Text[at:inside.End], '\n'); k >= 0 {
+					stop = at + int32(k)
+				}
+				p.lines = append(p.lines, source.Span{Start: at, End: stop})
+				at = stop + 1
+			}
+			pieces = append(pieces, p)
+		case r.Word(i+2) == "include_str" && r.Is(i+3, '!') && r.Is(i+4, '('):
+			if text := r.taken(i + 5); text != "" {
+				pieces = append(pieces, piece{span: r.Span(i, i+5), text: text})
+			}
+		}
+	}
+	sortPieces(pieces)
+	return pieces
+}
+
+func sortPieces(pieces []piece) {
+	for i := 1; i < len(pieces); i++ {
+		for k := i; k > 0 && pieces[k].span.Start < pieces[k-1].span.Start; k-- {
+			pieces[k], pieces[k-1] = pieces[k-1], pieces[k]
+		}
+	}
+}
+
+// taken is the text of the file that a string names, or "".
+func (r *reader) taken(i int) string {
+	if r.other == nil || i >= len(r.Tokens) || r.Tokens[i].Kind != lexing.Value {
+		return ""
+	}
+	inside, ok := insideString(r.Text, r.Span(i, i+1))
+	if !ok {
+		return ""
+	}
+	file := path.Join(path.Dir(r.Facts.Path), inside.In(r.Text))
+	if strings.HasPrefix(file, "..") {
+		return ""
+	}
+	r.Facts.Takes = append(r.Facts.Takes, file)
+	return string(r.other(file))
+}
+
+// linesOf are the lines of a comment without its marks.
+func linesOf(text string, c source.Span) []source.Span {
+	whole := c.In(text)
+	if strings.HasPrefix(whole, "//") {
+		end := c.End
+		for end > c.Start+3 && strings.IndexByte(" \t\r", text[end-1]) >= 0 {
+			end--
+		}
+		return []source.Span{{Start: min(c.Start+3, end), End: end}}
+	}
+	from, to := c.Start+3, c.End
+	if strings.HasSuffix(whole, "*/") {
+		to -= 2
+	}
+	return starless(text, lexing.BlockLines(text, from, max(from, to), 0))
+}
+
+// starless are the lines of a block without the column of stars that stands before all of them but
+// the first.
+func starless(text string, lines []source.Span) []source.Span {
+	column := -1
+	for n, l := range lines {
+		line := l.In(text)
+		star := strings.IndexByte(line, '*')
+		switch {
+		case n == 0:
+		case strings.TrimSpace(line) == "" && n == len(lines)-1:
+		case star < 0 || strings.TrimSpace(line[:star]) != "" || column >= 0 && star != column:
+			return lines
+		default:
+			column = star
+		}
+	}
+	if column < 0 {
+		return lines
+	}
+	for n := 1; n < len(lines); n++ {
+		lines[n].Start = min(lines[n].Start+int32(column)+1, lines[n].End)
+	}
+	return lines
+}
+
+// docOf makes one text of its pieces: what all lines are indented by is left out.
+func (r *reader) docOf(pieces []piece) *model.Doc {
+	if len(pieces) == 0 {
+		return nil
+	}
+	span := source.Span{Start: pieces[0].span.Start, End: pieces[len(pieces)-1].span.End}
+	if len(pieces) == 1 && pieces[0].text != "" {
+		return taken(pieces[0].text, span)
+	}
+	var lines []source.Span
+	for _, p := range pieces {
+		lines = append(lines, p.lines...)
+	}
+	least := int32(-1)
+	for n, l := range lines {
+		line := l.In(r.Text)
+		if blank := int32(len(line) - len(strings.TrimLeft(line, " \t"))); int(blank) < len(line) && (least < 0 || blank < least) && !(n == 0 && len(pieces) == 1 && len(pieces[0].lines) > 1) {
+			least = blank
+		}
+	}
+	for n := range lines {
+		line := lines[n].In(r.Text)
+		blank := int32(len(line) - len(strings.TrimLeft(line, " \t")))
+		lines[n].Start += min(max(least, 0), blank)
+		if n == 0 && len(pieces) == 1 && len(pieces[0].lines) > 1 {
+			lines[n].Start += blank - min(max(least, 0), blank)
+		}
+	}
+	doc := lexing.MakeDoc(r.Text, lines, span)
+	if doc == nil {
+		r.Facts.Empty = append(r.Facts.Empty, model.Blank{Span: span})
+		return nil
+	}
+	doc.Escaped = len(pieces) == 1 && pieces[0].raw
+	return doc
+}
+
+// taken is a text of another file: all of it stands where it is asked for.
+func taken(text string, span source.Span) *model.Doc {
+	doc := &model.Doc{Text: strings.TrimRight(text, "\n"), Span: span}
+	for range strings.Count(doc.Text, "\n") + 1 {
+		doc.Lines = append(doc.Lines, span)
+	}
+	return doc
+}
+
+// innerDoc is what comments at the beginning of the file say of it, before the token at an index.
+func (r *reader) innerDoc(i int) *model.Doc {
+	high := int32(len(r.Text))
+	if i < len(r.Tokens) {
+		high = r.Tokens[i].From
+	}
+	return r.docBetween(0, high, 0, min(i, len(r.Tokens)), inner, nil)
+}
+
+// innerDocAfter is the same for a module whose brace a token is.
+func (r *reader) innerDocAfter(open, first int) *model.Doc {
+	high := int32(len(r.Text))
+	if first < len(r.Tokens) {
+		high = r.Tokens[first].From
+	}
+	return r.docBetween(r.Tokens[open].To, high, open+1, min(first, len(r.Tokens)), inner, nil)
+}
+
+// merged is a comment that goes on in another one.
+func merged(a, b *model.Doc) *model.Doc {
+	if a == nil {
+		return b
+	}
+	between := source.Span{Start: b.Span.Start, End: b.Span.Start}
+	return &model.Doc{Text: a.Text + "\n\n" + b.Text, Lines: append(append(append([]source.Span(nil), a.Lines...), between), b.Lines...), Span: a.Span}
+}

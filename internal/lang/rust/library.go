@@ -1,0 +1,361 @@
+package rust
+
+import (
+	"path"
+	"strings"
+
+	"github.com/pelletier/go-toml/v2"
+
+	"codrel/internal/lang"
+	"codrel/internal/model"
+)
+
+// This file knows how files make a crate: what Cargo's manifests say, which file is which module,
+// and what the language calls things.
+
+var (
+	_ lang.RootFinder       = FrontEnd{}
+	_ lang.Placer           = FrontEnd{}
+	_ lang.Importer         = FrontEnd{}
+	_ lang.TestNamer        = FrontEnd{}
+	_ lang.Native           = FrontEnd{}
+	_ lang.Library          = FrontEnd{}
+	_ lang.CommentPolicy    = FrontEnd{}
+	_ lang.Terminology      = FrontEnd{}
+	_ lang.ImportWriter     = FrontEnd{}
+	_ lang.NameImportWriter = FrontEnd{}
+	_ lang.Scanner          = FrontEnd{}
+)
+
+// MarkerNames are the manifests of packages.
+func (FrontEnd) MarkerNames() []string { return []string{"Cargo.toml"} }
+
+// Root reads a manifest. One that only names the members of a workspace marks no library.
+func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
+	root := lang.Root{Folder: path.Dir(file)}
+	var manifest struct {
+		Package *struct {
+			Name    string `toml:"name"`
+			Version any    `toml:"version"`
+		} `toml:"package"`
+		Lib struct {
+			Name string `toml:"name"`
+		} `toml:"lib"`
+	}
+	if err := toml.Unmarshal(data, &manifest); err != nil || manifest.Package == nil || manifest.Package.Name == "" {
+		return root, false
+	}
+	root.Name = manifest.Package.Name
+	root.Version, _ = manifest.Package.Version.(string)
+	root.Package = strings.ReplaceAll(root.Name, "-", "_")
+	if manifest.Lib.Name != "" {
+		root.Package = manifest.Lib.Name
+	}
+	return root, true
+}
+
+// crateOf is the name by which code names a crate.
+func crateOf(lib *model.Library) string {
+	switch {
+	case lib == nil:
+		return "crate"
+	case lib.Package != "":
+		return lib.Package
+	}
+	return strings.ReplaceAll(lib.Name, "-", "_")
+}
+
+// tree finds the modules of the files of a library.
+type tree struct {
+	root   string
+	files  map[string]int // their index, by path
+	facts  []*model.Facts
+	paths  []string
+	kept   []bool // a module on the way is not for users
+	reach  []bool // something names the file
+	tested []bool
+}
+
+// treeOf finds them: from the files that Cargo begins with, by what these name.
+func treeOf(lib *model.Library, files []*model.Facts) *tree {
+	t := &tree{root: ".", files: map[string]int{}, facts: files, paths: make([]string, len(files)), kept: make([]bool, len(files)), reach: make([]bool, len(files)), tested: make([]bool, len(files))}
+	if lib != nil {
+		t.root = lib.Root
+	}
+	for i, f := range files {
+		t.files[f.Path] = i
+	}
+	crate := crateOf(lib)
+	begins := map[string]string{"src/lib.rs": crate, "lib.rs": crate}
+	if _, has := t.files[path.Join(t.root, "src/lib.rs")]; !has {
+		begins["src/main.rs"] = crate
+	} else {
+		begins["src/main.rs"] = crate + "::main"
+	}
+	for file, name := range begins {
+		if i, ok := t.files[path.Join(t.root, file)]; ok {
+			t.visit(i, name, path.Dir(files[i].Path), false, 0)
+		}
+	}
+	for i, f := range files { // programs, tests, examples: each is a crate of its own
+		rel := strings.TrimPrefix(strings.TrimPrefix(f.Path, t.root), "/")
+		folder, file := path.Split(rel)
+		switch folder {
+		case "src/bin/", "tests/", "examples/", "benches/":
+			if !t.reach[i] {
+				t.visit(i, strings.TrimSuffix(file, ".rs"), path.Dir(f.Path), false, 0)
+			}
+		}
+	}
+	for i, f := range files {
+		if !t.reach[i] {
+			t.paths[i], t.kept[i] = crate+"::"+pathOf(t.root, f.Path), true
+		}
+	}
+	return t
+}
+
+// pathOf is the path of a module by that of its file, where nothing names it.
+func pathOf(root, file string) string {
+	rel := strings.TrimPrefix(strings.TrimPrefix(file, root), "/")
+	rel = strings.TrimPrefix(strings.TrimSuffix(rel, ".rs"), "src/")
+	return strings.ReplaceAll(strings.TrimSuffix(rel, "/mod"), "/", "::")
+}
+
+// visit gives a file its module, and those that it names theirs. Below is the folder in which the
+// files of these lie.
+func (t *tree) visit(i int, module, below string, kept bool, depth int) {
+	if t.reach[i] || depth > deepest {
+		return
+	}
+	t.reach[i], t.paths[i], t.kept[i] = true, module, kept
+	f := t.facts[i]
+	hidden := map[string]bool{} // modules in the file that are not for users
+	for _, m := range f.Modules {
+		around, last := "", m.Name
+		if k := strings.LastIndex(m.Name, "::"); k >= 0 {
+			around, last = m.Name[:k], m.Name[k+2:]
+		}
+		inside := kept || m.Kept || hidden[around]
+		hidden[m.Name] = m.Kept || hidden[around]
+		if !m.Elsewhere {
+			continue
+		}
+		folder := path.Join(below, strings.ReplaceAll(around, "::", "/"))
+		candidates := []string{path.Join(folder, last+".rs"), path.Join(folder, last, "mod.rs")}
+		if m.File != "" {
+			candidates = []string{path.Join(path.Dir(f.Path), m.File)}
+			if around != "" {
+				candidates = []string{path.Join(folder, m.File)}
+			}
+		}
+		for _, file := range candidates {
+			n, ok := t.files[file]
+			if !ok {
+				continue
+			}
+			inner := path.Join(path.Dir(file), strings.TrimSuffix(path.Base(file), ".rs"))
+			if base := path.Base(file); base == "mod.rs" || m.File != "" {
+				inner = path.Dir(file)
+			}
+			t.tested[n] = m.Tested
+			t.visit(n, module+"::"+m.Name, inner, inside, depth+1)
+			break
+		}
+	}
+}
+
+// ModulePaths gives each file its module.
+func (FrontEnd) ModulePaths(lib *model.Library, files []*model.Facts) []string {
+	return treeOf(lib, files).paths
+}
+
+// InternalModule is never true: what is not for users is said where a module is named.
+func (FrontEnd) InternalModule(string) bool { return false }
+
+// Place puts what stands in modules in a file into these, what is implemented for a type beside that
+// type, and macros for all into the crate.
+func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) []lang.Placement {
+	t := treeOf(lib, files)
+	homes := map[string][]string{} // modules that declare a type, by its name
+	for i, f := range files {
+		for n := range f.Occurrences {
+			if o := &f.Occurrences[n]; o.Parent < 0 && o.Scope == "" && o.Kind.IsType() {
+				homes[o.Name] = append(homes[o.Name], moduleOf(paths[i], o.In()))
+			}
+		}
+	}
+	crate := crateOf(lib)
+	out := make([]lang.Placement, len(files))
+	for i, f := range files {
+		p := &out[i]
+		p.Inside = t.kept[i] || t.tested[i]
+		for n := range f.Occurrences {
+			o := &f.Occurrences[n]
+			if o.Parent >= 0 {
+				continue
+			}
+			home := moduleOf(paths[i], o.In())
+			switch {
+			case o.Kind == model.KindMacro && o.Visibility == model.Public:
+				home = crate
+			case o.Scope != "":
+				home = nearestOf(home, homes[o.Scope])
+			}
+			if home != paths[i] {
+				if p.Others == nil {
+					p.Others = map[int32]string{}
+				}
+				p.Others[int32(n)] = home
+			}
+		}
+		for _, m := range f.Modules {
+			at := moduleOf(paths[i], m.Name)
+			if m.Kept || m.Tested {
+				if p.Kept == nil {
+					p.Kept = map[string]bool{}
+				}
+				p.Kept[at] = true
+			}
+			if m.Doc != nil {
+				if p.Docs == nil {
+					p.Docs = map[string]*model.Doc{}
+				}
+				p.Docs[at] = m.Doc
+			}
+		}
+	}
+	return out
+}
+
+func moduleOf(file, in string) string {
+	if in == "" {
+		return file
+	}
+	return file + "::" + in
+}
+
+// nearestOf is the module of those that declare a type that is nearest to where something is
+// implemented for it.
+func nearestOf(from string, homes []string) string {
+	best, common := from, -1
+	for _, home := range homes {
+		if home == from {
+			return from
+		}
+		n := 0
+		for n < len(home) && n < len(from) && home[n] == from[n] {
+			n++
+		}
+		if n > common {
+			best, common = home, n
+		}
+	}
+	return best
+}
+
+// ImportPaths are the modules that a path may mean, as it is written in a file of a module.
+func (FrontEnd) ImportPaths(m *model.Module, _ *model.Facts, written string) []string {
+	first, rest, _ := strings.Cut(written, "::")
+	crate, _, _ := strings.Cut(m.Path, "::")
+	below := func(module string) string {
+		if rest == "" {
+			return module
+		}
+		return module + "::" + rest
+	}
+	switch first {
+	case "crate":
+		return []string{below(crate)}
+	case "self":
+		return []string{below(m.Path)}
+	case "super":
+		around := m.Path
+		for first == "super" {
+			if i := strings.LastIndex(around, "::"); i >= 0 {
+				around = around[:i]
+			}
+			if first, rest, _ = strings.Cut(rest, "::"); first != "super" && first != "" {
+				if rest != "" {
+					rest = first + "::" + rest
+				} else {
+					rest = first
+				}
+			}
+		}
+		return []string{below(around)}
+	}
+	return []string{m.Path + "::" + written, written}
+}
+
+// Below is the path of a module in another one.
+func (FrontEnd) Below(module, name string) string { return module + "::" + name }
+
+// IsNative reports whether a name needs no import: a primitive type, or one of the prelude's.
+func (FrontEnd) IsNative(name string) bool { return isPrimitive(name) || prelude[name] }
+
+// prelude are the names that every module has from the standard library.
+var prelude = map[string]bool{
+	"Copy": true, "Send": true, "Sized": true, "Sync": true, "Unpin": true, "Drop": true, "Fn": true, "FnMut": true, "FnOnce": true, "Box": true, "ToOwned": true, "Clone": true,
+	"PartialEq": true, "PartialOrd": true, "Eq": true, "Ord": true, "AsRef": true, "AsMut": true, "Into": true, "From": true, "Default": true, "Iterator": true, "Extend": true,
+	"IntoIterator": true, "DoubleEndedIterator": true, "ExactSizeIterator": true, "Option": true, "Some": true, "None": true, "Result": true, "Ok": true, "Err": true,
+	"String": true, "ToString": true, "Vec": true, "TryFrom": true, "TryInto": true, "FromIterator": true, "Self": true, "Hash": true, "Debug": true,
+}
+
+// IsNativeModule reports whether a crate comes with the language.
+func (FrontEnd) IsNativeModule(name string) bool {
+	first, _, _ := strings.Cut(name, "::")
+	return first == "std" || first == "core" || first == "alloc" || first == "proc_macro"
+}
+
+// AsksComment is true of all but what a trait asks for, which has its words from there.
+func (FrontEnd) AsksComment(d *model.Declaration) bool {
+	at := d.Speaks(model.Words)
+	if at.Extra != nil && at.Extra.Aside {
+		return false
+	}
+	return d.Kind() != model.KindField || d.Parent == nil || d.Parent.Kind() != model.KindEnumMember
+}
+
+// AsksModuleComment is true of modules that hold anything.
+func (FrontEnd) AsksModuleComment(m *model.Module) bool { return m.Count() > 0 && !m.Internal }
+
+// ModuleWord tells crates from modules.
+func (FrontEnd) ModuleWord(m *model.Module) string {
+	if !strings.Contains(m.Path, "::") {
+		return "crate"
+	}
+	return "module-word"
+}
+
+// KindWord uses the words of the language's reference.
+func (FrontEnd) KindWord(d *model.Declaration) string {
+	switch d.Kind() {
+	case model.KindEnumMember:
+		return "variant"
+	case model.KindVariable:
+		return "static"
+	case model.KindType:
+		if d.Parent != nil && d.Parent.Kind() == model.KindTrait {
+			return "associated type"
+		}
+		return "type alias"
+	}
+	return ""
+}
+
+// GroupKey is "": the usual headings fit.
+func (FrontEnd) GroupKey(string) string { return "" }
+
+// BringIn is the line that brings in a module.
+func (FrontEnd) BringIn(m *model.Module, _ bool) string {
+	if !strings.Contains(m.Path, "::") {
+		return "use " + m.Path + "::*;"
+	}
+	return "use " + m.Path + ";"
+}
+
+// BringNameIn is the line that brings in one name.
+func (FrontEnd) BringNameIn(from *model.Module, d *model.Declaration, name string) string {
+	return "use " + from.Path + "::" + name + ";"
+}
