@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"codrel/internal/comment/blocktags"
+	"codrel/internal/comment/crossmarks"
 	"codrel/internal/comment/docstring"
 	"codrel/internal/comment/gocomment"
 	"codrel/internal/comment/htmltags"
@@ -46,16 +47,13 @@ var dialects = map[string]Dialect{
 		body, _ := markdown.Read(doc.Text)
 		return &Sections{Body: body}
 	}},
-	"crossmarks": {Parse: func(doc *model.Doc, _ prose.Vocabulary) *Sections {
-		body, _ := markdown.Read(doc.Text)
-		return &Sections{Body: body}
-	}},
-	"docstring": {Parse: docstring.Parse, MayTake: docstring.MayTake},
-	"blocktags": {Parse: blocktags.Parse, MayTake: blocktags.MayTake},
-	"nametags":  {Parse: blocktags.ParseNamed, MayTake: blocktags.MayTake},
-	"marktags":  {Parse: blocktags.ParseMarked, MayTake: blocktags.MayTakeMarked},
-	"htmltags":  {Parse: htmltags.Parse, MayTake: htmltags.MayTake},
-	"xmltags":   {xmltags.Parse, xmltags.MayTake, xmltags.Select},
+	"crossmarks": {Parse: crossmarks.Parse},
+	"docstring":  {Parse: docstring.Parse, MayTake: docstring.MayTake},
+	"blocktags":  {Parse: blocktags.Parse, MayTake: blocktags.MayTake},
+	"nametags":   {Parse: blocktags.ParseNamed, MayTake: blocktags.MayTake},
+	"marktags":   {Parse: blocktags.ParseMarked, MayTake: blocktags.MayTakeMarked},
+	"htmltags":   {Parse: htmltags.Parse, MayTake: htmltags.MayTake},
+	"xmltags":    {xmltags.Parse, xmltags.MayTake, xmltags.Select},
 }
 
 // dialectOf is that of a comment: the one that it names, else its language's.

@@ -106,7 +106,10 @@ func (p placement) of(m *model.Module, f *model.Facts, top int32) bool {
 
 // keeps reports whether all files of a module are for the library itself.
 func (p placement) keeps(m *model.Module) bool {
-	return len(p) > 0 && !slices.ContainsFunc(m.AllFiles(), func(f *model.Facts) bool { return !p[f].Inside && !p[f].Kept[m.Path] })
+	if len(p) == 0 || slices.ContainsFunc(m.AllFiles(), func(f *model.Facts) bool { return p[f].Kept[m.Path] }) {
+		return len(p) > 0
+	}
+	return !slices.ContainsFunc(m.AllFiles(), func(f *model.Facts) bool { return !p[f].Inside })
 }
 
 // inside reports whether only files for the library itself declare something.

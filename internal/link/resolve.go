@@ -116,6 +116,9 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 			return Result{}
 		}
 	}
+	if result, ok := x.fromRoot(from, r); ok {
+		return result
+	}
 	if own, ok := ownMember(from.Declaration, r.Path); ok {
 		return x.first(from, func(yield func(step) bool) { yield(x.inScope(from)) }, own, r, how)
 	}

@@ -38,6 +38,7 @@ type Habits struct {
 	BareEnd        bool     // no comma stands behind the last entry of a list over several lines
 	Accessors      bool     // properties are something else than fields to their users, each kind under its own heading
 	Always         []string // modules whose names every file sees without an import
+	Roots          []string // what paths begin with that say where they begin, as "crate" does
 	Circles        bool     // modules of a library may import one another, which is no flaw
 	SeesOuter      bool     // a module sees what the modules around it have, and what it has in other libraries
 	ByArity        bool     // types of one name are told apart by how many type parameters they have

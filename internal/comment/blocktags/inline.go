@@ -3,13 +3,11 @@ package blocktags
 import (
 	"cmp"
 	"slices"
-	"sort"
 	"strings"
 
 	"codrel/internal/prose"
 	"codrel/internal/prose/markdown"
 	"codrel/internal/prose/snippet"
-	"codrel/internal/source"
 )
 
 // This file makes prose of Markdown with inline tags. The tags become Markdown
@@ -17,33 +15,8 @@ import (
 
 // mapped is a text made of pieces of a file.
 type mapped struct {
-	b      strings.Builder
-	starts []int   // of pieces in the text
-	places []int32 // where they stand in the file
-	fixed  []bool  // all of the piece stands for one place
-	html   bool    // blocks of raw HTML may stand in it
-}
-
-func (m *mapped) put(text string, at int32, fixed bool) {
-	if text == "" {
-		return
-	}
-	m.starts = append(m.starts, m.b.Len())
-	m.places = append(m.places, at)
-	m.fixed = append(m.fixed, fixed)
-	m.b.WriteString(text)
-}
-
-// offset is the place in the file of an offset in the text.
-func (m *mapped) offset(at int32) int32 {
-	i := sort.SearchInts(m.starts, int(at)+1) - 1
-	if i < 0 {
-		return 0
-	}
-	if m.fixed[i] {
-		return m.places[i]
-	}
-	return m.places[i] + at - int32(m.starts[i])
+	markdown.Made
+	html bool // blocks of raw HTML may stand in it
 }
 
 // markdown makes blocks of lines.
@@ -60,36 +33,25 @@ func (p *parser) markdown(lines []line) []prose.Node {
 	for i := 0; i < len(lines); i++ {
 		l := lines[i]
 		if i > 0 {
-			m.put("\n", l.at, true)
+			m.Put("\n", l.at, true)
 		}
 		if p.marked && !fenced[i] {
 			p.markedInline(&m, l)
 			continue
 		}
 		if fenced[i] || !strings.Contains(l.text, "{@") {
-			m.put(l.text, l.at, p.marked && fenceAt(l.text).size > 0) // a fence may stand for a word
+			m.Put(l.text, l.at, p.marked && fenceAt(l.text).size > 0) // a fence may stand for a word
 			continue
 		}
 		i += p.inlineTags(&m, lines[i:])
 	}
 	if p.definitions != "" {
-		m.put("\n\n"+p.definitions[1:], lines[len(lines)-1].at, true)
+		m.Put("\n\n"+p.definitions[1:], lines[len(lines)-1].at, true)
 	}
-	nodes, plain := markdown.Read(m.b.String())
-	low, high := lines[0].at, lines[len(lines)-1].span().End
+	nodes, plain := m.Read(lines[0].at, lines[len(lines)-1].span().End)
 	for _, span := range plain {
-		at := m.offset(span.Start)
-		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.AsWritten, Span: source.Span{Start: at, End: at}})
+		p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.AsWritten, Span: span})
 	}
-	prose.Walk(nodes, func(n *prose.Node) bool {
-		if n.Span.Empty() {
-			n.Span = source.Span{Start: low, End: low}
-		} else {
-			n.Span = source.Span{Start: m.offset(n.Span.Start), End: min(m.offset(n.Span.End-1)+1, max(high, low))}
-			n.Span.End = max(n.Span.End, n.Span.Start)
-		}
-		return true
-	})
 	return nodes
 }
 
@@ -100,13 +62,13 @@ func (p *parser) inlineTags(m *mapped, lines []line) (taken int) {
 	for {
 		open := strings.Index(l.text, "{@")
 		if open < 0 {
-			m.put(l.text, l.at, false)
+			m.Put(l.text, l.at, false)
 			return taken
 		}
 		inner, rest, below := tagOver(l, open, lines[taken:])
 		if below < 0 {
 			p.out.Flaws = append(p.out.Flaws, prose.Flaw{Kind: prose.Unclosed, Span: l.from(open).to(2).span(), Text: "{@"})
-			m.put(l.text, l.at, false)
+			m.Put(l.text, l.at, false)
 			return taken
 		}
 		taken += below
@@ -119,21 +81,21 @@ func (p *parser) inlineTags(m *mapped, lines []line) (taken int) {
 			shown = before.text[i+1 : len(before.text)-1]
 			before = before.to(i)
 		}
-		m.put(before.text, before.at, false)
+		m.Put(before.text, before.at, false)
 		switch word {
 		case "link", "linkcode", "linkplain":
-			m.put(linkOf(content, shown, word != "linkplain", p.brackets), at, true)
+			m.Put(linkOf(content, shown, word != "linkplain", p.brackets), at, true)
 		case "code", "literal":
 			if m.html {
-				m.put("[`"+content+"`](<"+markdown.CodeScheme+">)", at, true)
+				m.Put("[`"+content+"`](<"+markdown.CodeScheme+">)", at, true)
 			} else {
-				m.put("`"+content+"`", at, true)
+				m.Put("`"+content+"`", at, true)
 			}
 		case "inheritDoc", "inheritdoc":
-			m.put("[{@"+word+"}](<"+markdown.TakenScheme+nameOf(content)+">)", l.at+int32(open), true)
+			m.Put("[{@"+word+"}](<"+markdown.TakenScheme+nameOf(content)+">)", l.at+int32(open), true)
 		case "label":
 		default:
-			m.put(content, at, true)
+			m.Put(content, at, true)
 		}
 		l = rest
 	}

@@ -483,7 +483,7 @@ func (p *parser) markedInline(m *mapped, l line) {
 	from := 0
 	flush := func(to int) {
 		if to > from {
-			m.put(text[from:to], l.at+int32(from), false)
+			m.Put(text[from:to], l.at+int32(from), false)
 		}
 	}
 	for i := 0; i < len(text); i++ {
@@ -500,7 +500,7 @@ func (p *parser) markedInline(m *mapped, l line) {
 				shown = "`" + target + "`"
 			}
 			flush(i)
-			m.put("["+shown+"](<"+schemeOf(target)+escapedArguments.Replace(target)+">)", l.at+int32(i+len("{@link ")), true)
+			m.Put("["+shown+"](<"+schemeOf(target)+escapedArguments.Replace(target)+">)", l.at+int32(i+len("{@link ")), true)
 			from, i = i+size, i+size-1
 		case (c == '@' || c == '\\') && i+1 < len(text) && (i == 0 || !inName(text[i-1]) || c == '\\' && strings.IndexByte(escaped, text[i+1]) >= 0):
 			size, named, made := p.inlineWord(text[i:min(len(text), i+longestWord)])
@@ -511,7 +511,7 @@ func (p *parser) markedInline(m *mapped, l line) {
 				continue
 			}
 			flush(i)
-			m.put(made, l.at+int32(i+named), true)
+			m.Put(made, l.at+int32(i+named), true)
 			from = i + size
 			i = from - 1
 		case c == '%' && i+1 < len(text) && inName(text[i+1]) && (i == 0 || text[i-1] == ' '): // a word that shall not link
@@ -527,7 +527,7 @@ func (p *parser) markedInline(m *mapped, l line) {
 				continue
 			}
 			flush(at)
-			m.put(called(text[at:i]), l.at+int32(at), true)
+			m.Put(called(text[at:i]), l.at+int32(at), true)
 			from = i + 2
 			i = from - 1
 		case c == '#' && i+1 < len(text) && isFirst(text[i+1]) && (i == 0 || strings.IndexByte(" (,", text[i-1]) >= 0):
@@ -540,12 +540,12 @@ func (p *parser) markedInline(m *mapped, l line) {
 				for end < len(text) && (inName(text[end]) || text[end] == '-') {
 					end++
 				}
-				m.put("`"+text[i+1:end]+"`", l.at+int32(i+1), true)
+				m.Put("`"+text[i+1:end]+"`", l.at+int32(i+1), true)
 				from, i = end, end-1
 				continue
 			}
 			name := text[i+1 : end]
-			m.put("[`"+name+"`](<"+schemeOf(name)+name+">)", l.at+int32(i+1), true)
+			m.Put("[`"+name+"`](<"+schemeOf(name)+name+">)", l.at+int32(i+1), true)
 			from, i = end, end-1
 		case c == '_' && i+1 < len(text) && (i == 0 || !inName(text[i-1])): // __restrict__ is no strong text
 			end := i
@@ -554,15 +554,15 @@ func (p *parser) markedInline(m *mapped, l line) {
 			}
 			flush(i)
 			if strings.HasPrefix(text[end:], "()") && (i == 0 || text[i-1] == ' ') {
-				m.put(called(text[i:end]), l.at+int32(i), true)
+				m.Put(called(text[i:end]), l.at+int32(i), true)
 				from, i = end+2, end+1
 				continue
 			}
-			m.put(strings.ReplaceAll(text[i:end], "_", `\_`), l.at+int32(i), true)
+			m.Put(strings.ReplaceAll(text[i:end], "_", `\_`), l.at+int32(i), true)
 			from, i = end, end-1
 		case c == '<' && !isElement(text[i:min(len(text), i+longestWord)]):
 			flush(i)
-			m.put(`\<`, l.at+int32(i), true)
+			m.Put(`\<`, l.at+int32(i), true)
 			from = i + 1
 		}
 	}

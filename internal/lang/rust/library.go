@@ -189,7 +189,9 @@ func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) 
 	out := make([]lang.Placement, len(files))
 	for i, f := range files {
 		p := &out[i]
-		p.Inside = t.kept[i] || t.tested[i]
+		if t.kept[i] || t.tested[i] {
+			p.Kept = map[string]bool{paths[i]: true}
+		}
 		for n := range f.Occurrences {
 			o := &f.Occurrences[n]
 			if o.Parent >= 0 {
@@ -209,9 +211,14 @@ func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) 
 				p.Others[int32(n)] = home
 			}
 		}
+		kept := map[string]bool{"": t.kept[i] || t.tested[i]}
 		for _, m := range f.Modules {
-			at := moduleOf(paths[i], m.Name)
-			if m.Kept || m.Tested {
+			at, around := moduleOf(paths[i], m.Name), ""
+			if k := strings.LastIndex(m.Name, "::"); k >= 0 {
+				around = m.Name[:k]
+			}
+			kept[m.Name] = m.Kept || m.Tested || kept[around]
+			if kept[m.Name] {
 				if p.Kept == nil {
 					p.Kept = map[string]bool{}
 				}
