@@ -34,6 +34,9 @@ var javaOracle string
 //go:embed clang/oracle.c
 var clangOracle string
 
+//go:embed rust/main.rs
+var rustOracle string
+
 // oracle is the command that runs a language's oracle in a mode, which reads
 // paths from its input, one a line.
 func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
@@ -42,6 +45,8 @@ func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
 	case "python":
 	case "c", "cpp":
 		return clang(language, with, mode)
+	case "rust":
+		return rust(with, mode)
 	case "java": // compiled on the spot; with is the folder of the development kit, "" for the usual one
 		java := "java"
 		if with != "" {
@@ -107,6 +112,42 @@ func clang(language, with, mode string) (*exec.Cmd, func(), error) {
 			cmd.Args = append(cmd.Args, "-isystem", folder)
 		}
 	}
+	cmd.Stderr = os.Stderr
+	return cmd, clean, nil
+}
+
+// rust builds the oracle of Rust with the crates of a folder, "" for the one where Debian has them.
+func rust(with, mode string) (*exec.Cmd, func(), error) {
+	if with == "" {
+		with = "/usr/share/cargo/registry"
+	}
+	dir, err := os.MkdirTemp("", "codrel-oracle")
+	if err != nil {
+		return nil, nil, err
+	}
+	clean := func() { os.RemoveAll(dir) }
+	for name, text := range map[string]string{
+		"src/main.rs":        rustOracle,
+		"Cargo.toml":         "[package]\nname = \"oracle\"\nversion = \"0.1.0\"\nedition = \"2021\"\n[dependencies]\nsyn = { version = \"1\", features = [\"full\"] }\nproc-macro2 = { version = \"1\", features = [\"span-locations\"] }\n[profile.release]\ndebug = false\n",
+		".cargo/config.toml": "[source.crates-io]\nreplace-with = \"here\"\n[source.here]\ndirectory = \"" + with + "\"\n",
+	} {
+		file := filepath.Join(dir, name)
+		if err := os.MkdirAll(filepath.Dir(file), 0o755); err != nil {
+			clean()
+			return nil, nil, err
+		}
+		if err := os.WriteFile(file, []byte(text), 0o644); err != nil {
+			clean()
+			return nil, nil, err
+		}
+	}
+	build := exec.Command("cargo", "build", "--release", "--offline", "--quiet")
+	build.Dir, build.Stderr = dir, os.Stderr
+	if err := build.Run(); err != nil {
+		clean()
+		return nil, nil, fmt.Errorf("the oracle cannot be built (on Debian: cargo, librust-syn-dev): %w", err)
+	}
+	cmd := exec.Command(filepath.Join(dir, "target", "release", "oracle"), mode)
 	cmd.Stderr = os.Stderr
 	return cmd, clean, nil
 }

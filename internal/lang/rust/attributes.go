@@ -31,10 +31,12 @@ type attributes struct {
 
 // piece is one piece of a comment on an item.
 type piece struct {
-	span  source.Span // with its marks
-	lines []source.Span
-	raw   bool // escapes stand for other characters
-	text  string
+	span      source.Span // with its marks
+	lines     []source.Span
+	raw       bool // escapes stand for other characters
+	attribute bool // it is no comment
+	block     bool
+	text      string
 }
 
 // attributes reads the attributes before an item, and gives the index behind them.
@@ -108,10 +110,12 @@ func (r *reader) attribute(i, end int, a *attributes, depth int) {
 		}
 	case "deprecated":
 		a.deprecated = true
+		if r.Is(i+1, '=') {
+			a.advice = r.stringDoc(i + 2)
+		}
 		for at := i + 1; at+2 < end; at++ {
-			if (r.Word(at) == "note" || at == i+1) && r.Is(at+1, '=') || at == i+1 && r.Is(at, '=') {
-				value := at + 2 - boolean(r.Is(at, '='))
-				a.advice = r.stringDoc(value)
+			if r.Word(at) == "note" && r.Is(at+1, '=') {
+				a.advice = r.stringDoc(at + 2)
 			}
 		}
 	case "must_use", "non_exhaustive", "track_caller":
@@ -225,7 +229,7 @@ func (r *reader) docBetween(low, high int32, from, to int, of side, a *attribute
 			}
 		}
 		if isDoc(text, of) {
-			pieces = append(pieces, piece{span: c, lines: linesOf(r.Text, c)})
+			pieces = append(pieces, piece{span: c, lines: linesOf(r.Text, c), block: strings.HasPrefix(text, "/*")})
 		}
 	}
 	return r.docOf(r.docAttributes(from, to, pieces))
@@ -256,7 +260,7 @@ func (r *reader) docAttributes(from, to int, pieces []piece) []piece {
 			if !ok {
 				continue
 			}
-			p := piece{span: r.Span(i, i+3), raw: !strings.HasPrefix(r.Span(i+2, i+3).In(r.Text), "r") && strings.Contains(inside.In(r.Text), `\`)}
+			p := piece{span: r.Span(i, i+3), attribute: true, raw: !strings.HasPrefix(r.Span(i+2, i+3).In(r.Text), "r") && strings.Contains(inside.In(r.Text), `\`)}
 			for at := inside.Start; at <= inside.End; {
 				stop := inside.End
 				if k := strings.IndexByte(r.Text[at:inside.End], '\n'); k >= 0 {
@@ -352,24 +356,10 @@ func (r *reader) docOf(pieces []piece) *model.Doc {
 	if len(pieces) == 1 && pieces[0].text != "" {
 		return taken(pieces[0].text, span)
 	}
+	r.unindent(pieces)
 	var lines []source.Span
 	for _, p := range pieces {
 		lines = append(lines, p.lines...)
-	}
-	least := int32(-1)
-	for n, l := range lines {
-		line := l.In(r.Text)
-		if blank := int32(len(line) - len(strings.TrimLeft(line, " \t"))); int(blank) < len(line) && (least < 0 || blank < least) && !(n == 0 && len(pieces) == 1 && len(pieces[0].lines) > 1) {
-			least = blank
-		}
-	}
-	for n := range lines {
-		line := lines[n].In(r.Text)
-		blank := int32(len(line) - len(strings.TrimLeft(line, " \t")))
-		lines[n].Start += min(max(least, 0), blank)
-		if n == 0 && len(pieces) == 1 && len(pieces[0].lines) > 1 {
-			lines[n].Start += blank - min(max(least, 0), blank)
-		}
 	}
 	doc := lexing.MakeDoc(r.Text, lines, span)
 	if doc == nil {
@@ -378,6 +368,35 @@ func (r *reader) docOf(pieces []piece) *model.Doc {
 	}
 	doc.Escaped = len(pieces) == 1 && pieces[0].raw
 	return doc
+}
+
+// unindent leaves out what all lines in comments are indented by; the first line of a block says
+// nothing of that, since it stands behind the mark.
+func (r *reader) unindent(pieces []piece) {
+	blanks := func(l source.Span) int32 {
+		line := l.In(r.Text)
+		return int32(len(line) - len(strings.TrimLeft(line, " \t")))
+	}
+	least := int32(-1)
+	for _, p := range pieces {
+		for n, l := range p.lines {
+			if blank := blanks(l); !p.attribute && blank < int32(l.Len()) && (least < 0 || blank < least) && !(n == 0 && p.block) {
+				least = blank
+			}
+		}
+	}
+	for _, p := range pieces {
+		for n := range p.lines {
+			switch blank := blanks(p.lines[n]); {
+			case p.attribute:
+				p.lines[n].Start += min(1, blank)
+			case n == 0 && p.block:
+				p.lines[n].Start += blank
+			default:
+				p.lines[n].Start += min(max(least, 0), blank)
+			}
+		}
+	}
 }
 
 // taken is a text of another file: all of it stands where it is asked for.

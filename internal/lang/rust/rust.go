@@ -36,7 +36,7 @@ func (FrontEnd) Habits() *model.Habits { return &habits }
 func (FrontEnd) Extensions() []string { return []string{".rs"} }
 
 // SkipFolders are those that the build writes, and copies of other crates.
-func (FrontEnd) SkipFolders() []string { return []string{"target", "vendor"} }
+func (FrontEnd) SkipFolders() []string { return []string{"target", "vendor", "node_modules"} }
 
 // IsTest reports whether a path is that of a test, a benchmark or an example, by the folders that
 // Cargo gives them.

@@ -37,7 +37,7 @@ func (r *reader) typeItem(it *item, at, end int, own *owner) int {
 	next := body
 	switch {
 	case r.Is(body, '{'):
-		next = min(r.Over(body), end)
+		next = min(r.Close(body, end)+1, end)
 	case r.Is(body, ';'):
 		next = body + 1
 	}
@@ -171,8 +171,10 @@ func (r *reader) trait(it *item, at, end int, own *owner) int {
 		from = next + 1
 	}
 	next := body
-	if r.Is(body, '{') || r.Is(body, ';') {
-		next = min(r.Over(body), end)
+	if r.Is(body, '{') {
+		next = min(r.Close(body, end)+1, end)
+	} else if r.Is(body, ';') {
+		next = body + 1
 	}
 	o.Span = r.Span(it.from, next)
 	index := r.add(o, it, own, named)
@@ -224,7 +226,7 @@ func (r *reader) implementation(it *item, at, end int, own *owner) int {
 		r.items(first, r.Close(open, end), &inner)
 		r.depth--
 	}
-	return min(r.Over(open), end)
+	return min(r.Close(open, end)+1, end)
 }
 
 // implemented is a trait that is implemented for a type.
@@ -519,15 +521,30 @@ func (r *reader) holdsItems(i, end int) bool {
 			if r.Word(at+1) == "" || !r.Is(at+2, ':') && r.Word(at+1) != "mut" {
 				return false
 			}
+			if at = r.upToSemicolon(at, end); !r.Is(at-1, ';') {
+				return false
+			}
+			found, i = true, at
+			continue
 		case "impl", "extern":
 		case "macro_rules":
-			return false
+			if !r.Is(at+1, '!') || r.Word(at+2) == "" || !r.Is(at+3, '{') && !r.Is(at+3, '(') {
+				return false
+			}
+			found, i = true, min(r.Over(at+3), end)
+			if r.Is(i, ';') {
+				i++
+			}
+			continue
 		default:
 			if r.Word(at) == "" || !r.Is(at+1, '!') {
 				return false
 			}
 		}
 		found = true
+		if r.Word(at) == "fn" && !r.plainParameters(at+2, end) {
+			return false
+		}
 		for at < end && !r.Is(at, ';') && !r.Is(at, '{') {
 			if r.Is(at, '$') || r.IsMark(at, "=>") {
 				return false
@@ -540,6 +557,21 @@ func (r *reader) holdsItems(i, end int) bool {
 		}
 	}
 	return found
+}
+
+// plainParameters reports whether the parameters behind the name of a function are written as the
+// language writes them.
+func (r *reader) plainParameters(i, end int) bool {
+	for i < end && !r.Is(i, '(') && !r.Is(i, '{') && !r.Is(i, ';') {
+		i = r.OverType(i)
+	}
+	plain := r.Is(i, '(')
+	if plain {
+		r.eachParameter(i, r.Close(i, end), func(from, colon, to int) {
+			plain = plain && (colon >= 0 || r.isSelf(from, to) || r.IsMark(from, "..."))
+		})
+	}
+	return plain
 }
 
 // attributesOnly is the index behind attributes.
