@@ -102,6 +102,11 @@ impl Walk {
         }
     }
 
+    /// Says that nothing is known of what some lines declare.
+    fn leave_out(&self, span: proc_macro2::Span) {
+        println!("{{\"file\":{},\"off\":[{},{}]}}", quoted(&self.file), span.start().line, span.end().line);
+    }
+
     fn items(&self, items: &[syn::Item]) {
         for item in items {
             self.item(item);
@@ -135,6 +140,7 @@ impl Walk {
                         syn::TraitItem::Const(c) => self.say(&c.ident, &scope, None, &c.attrs, true),
                         syn::TraitItem::Method(m) => self.say(&m.sig.ident, &scope, Some(params(&m.sig)), &m.attrs, true),
                         syn::TraitItem::Type(t) => self.say(&t.ident, &scope, None, &t.attrs, true),
+                        syn::TraitItem::Macro(m) => self.leave_out(m.span()),
                         _ => {}
                     }
                 }
@@ -148,6 +154,7 @@ impl Walk {
                         syn::ImplItem::Const(c) => self.say(&c.ident, &scope, None, &c.attrs, of || is_public(&c.vis)),
                         syn::ImplItem::Method(m) => self.say(&m.sig.ident, &scope, Some(params(&m.sig)), &m.attrs, of || is_public(&m.vis)),
                         syn::ImplItem::Type(t) => self.say(&t.ident, &scope, None, &t.attrs, of || is_public(&t.vis)),
+                        syn::ImplItem::Macro(m) => self.leave_out(m.span()),
                         _ => {}
                     }
                 }
@@ -161,7 +168,7 @@ impl Walk {
                 // Of others it is not known what they declare: their lines are left out.
                 None => match syn::parse2::<syn::File>(i.mac.tokens.clone()) {
                     Ok(file) if file.items.iter().all(|i| !matches!(i, syn::Item::Verbatim(_))) => self.items(&file.items),
-                    _ => println!("{{\"file\":{},\"off\":[{},{}]}}", quoted(&self.file), item.span().start().line, item.span().end().line),
+                    _ => self.leave_out(item.span()),
                 },
             },
             Mod(i) => {
