@@ -52,11 +52,12 @@ func Decode(data []byte) Text {
 	// The bytes are handed over, so the copy that a conversion makes is saved:
 	// it would double the memory traffic of reading.
 	t.String = unsafe.String(unsafe.SliceData(data), len(data))
-	if !utf8.ValidString(t.String) {
+	ascii := isASCII(t.String)
+	if !ascii && !utf8.ValidString(t.String) {
 		t.Encoding = Latin1
 		t.String, t.Foreign = fromLatin1(t.String)
 	}
-	t.Lines = NewLines(t.String)
+	t.Lines = linesOf(t.String, ascii)
 	return t
 }
 

@@ -26,7 +26,10 @@ type wide struct {
 
 // NewLines makes the table of text. A line ends behind "\n"; a lone "\r" does
 // not end one, as in Go, C and Python sources on every system of today.
-func NewLines(text string) Lines {
+func NewLines(text string) Lines { return linesOf(text, isASCII(text)) }
+
+// linesOf makes the table of a text of which is known whether it is ASCII.
+func linesOf(text string, ascii bool) Lines {
 	starts := make([]int32, 1+strings.Count(text, "\n"))
 	at, n := 0, 1
 	for ; at+8 <= len(text); at += 8 {
@@ -42,7 +45,7 @@ func NewLines(text string) Lines {
 		}
 	}
 	l := Lines{starts: starts, size: int32(len(text))}
-	if !isASCII(text) {
+	if !ascii {
 		l.wide = wideCharacters(text)
 	}
 	return l

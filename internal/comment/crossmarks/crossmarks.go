@@ -255,6 +255,9 @@ var kinds = map[string]bool{
 // type arguments; ok is false where it is an address, or words.
 func nameIn(text string) (name string, ok bool) {
 	name = strings.Trim(strings.TrimSpace(text), "`")
+	if strings.Contains(name, ".html") {
+		return ofPage(name)
+	}
 	if kind, rest, has := strings.Cut(name, "@"); has {
 		if !kinds[kind] {
 			return "", false
@@ -279,6 +282,21 @@ func nameIn(text string) (name string, ok bool) {
 		}) {
 			return "", false
 		}
+	}
+	return name, true
+}
+
+// ofPage is what an address names, as crates wrote of an item before names alone led to it:
+// "../low/struct.Tide.html#method.height".
+func ofPage(address string) (name string, ok bool) {
+	page, place, _ := strings.Cut(address, "#")
+	page, ok = strings.CutSuffix(page[strings.LastIndexByte(page, '/')+1:], ".html")
+	kind, name, of := strings.Cut(page, ".")
+	if !ok || !of || !kinds[kind] || strings.Contains(address, "://") || strings.Contains(name, ".") || name == "" {
+		return "", false
+	}
+	if _, member, is := strings.Cut(place, "."); is && member != "" {
+		name += "::" + member
 	}
 	return name, true
 }

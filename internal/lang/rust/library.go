@@ -25,6 +25,7 @@ var (
 	_ lang.ImportWriter     = FrontEnd{}
 	_ lang.NameImportWriter = FrontEnd{}
 	_ lang.Scanner          = FrontEnd{}
+	_ lang.MemberBlocks     = FrontEnd{}
 )
 
 // MarkerNames are the manifests of packages.
@@ -349,6 +350,17 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 		return "type alias"
 	}
 	return ""
+}
+
+// BlockStyle is how the fields of a type are written behind its name; those of a tuple stand in its
+// signature.
+func (FrontEnd) BlockStyle(d *model.Declaration) (lang.BlockStyle, bool) {
+	form := lang.BlockStyle{Open: " {", Close: "}", End: ",", Remark: "// "}
+	switch d.Kind() {
+	case model.KindStruct, model.KindUnion, model.KindEnum:
+		return form, true
+	}
+	return form, false
 }
 
 // GroupKey is "": the usual headings fit.
