@@ -344,7 +344,7 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 	case model.KindVariable:
 		return "static"
 	case model.KindType:
-		if d.Parent != nil && d.Parent.Kind() == model.KindTrait {
+		if d.Parent != nil {
 			return "associated type"
 		}
 		return "type alias"

@@ -59,7 +59,16 @@ func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind)
 			named[i].Title, named[i].Of = of.Title, of
 		}
 	}
+	slices.SortStableFunc(kinds, func(a, b Group) int { return asideAlone(a) - asideAlone(b) })
 	return append(named, kinds...)
+}
+
+// asideAlone is 1 for a group of nothing but what stands aside, which comes last, else 0.
+func asideAlone(g Group) int {
+	if len(g.Declarations)+len(g.Deprecated) == 0 {
+		return 1
+	}
+	return 0
 }
 
 // InNamedGroup reports whether the maintainer put a declaration in a group with a name.
