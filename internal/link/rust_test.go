@@ -1,0 +1,144 @@
+package link_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/build/buildtest"
+	"codrel/internal/finding"
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// crate is a small one: its types are in modules that are not for users, and handed on.
+var crate = map[string]string{
+	"Cargo.toml": "[package]\nname = \"tide-solver\"\nversion = \"0.3.0\"\n",
+	"src/lib.rs": `//! Tides, see [Tide] and [low::Low].
+pub use crate::inner::{Tide, Kind as Sort};
+pub use low::*;
+mod inner;
+pub mod low;
+pub mod prelude {
+    //! What most need.
+    pub use crate::{Tide, low::Low};
+}
+/// Gives the most, as [self::Tide::height] has it; not [crate::Gone].
+#[macro_export]
+macro_rules! most { () => {} }
+mod private { pub struct Sealed; }
+`,
+	"src/inner.rs": `use crate::low::{self, Low};
+/// A tide, [Self::height] high. See [super::low], [low::Low::depth], [std::fmt::Display] and [most!].
+pub struct Tide { pub height: f64 }
+impl Tide {
+    /// Is it [Kind::High]?
+    pub fn is_high(&self) -> bool { self.height > 1.0 && helper(self) }
+    pub fn to_low(&self) -> Low { Low::new(self.height) }
+}
+/// A kind.
+pub enum Kind { /** Up. */ High, /** Down. */ Deep }
+fn helper(tide: &Tide) -> bool { tide.is_high() }
+/// Not handed on.
+pub struct Kept;
+`,
+	"src/low.rs": `/// Low water.
+#[derive(Debug)]
+pub struct Low { /// How deep.
+ pub depth: f64 }
+impl Low { /// Makes one.
+ pub fn new(depth: f64) -> Self { Low { depth } } }
+impl crate::inner::Tide { /// From afar.
+ pub fn afar(&self) {} }
+`,
+}
+
+func TestCrate(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(crate), build.Options{Inside: true})
+	lib := s.Project.Libraries[0]
+	assert.Equal(t, "tide-solver", lib.Name)
+	assert.Equal(t, "0.3.0", lib.Version)
+	homes := map[string]string{}
+	for _, m := range lib.Modules {
+		for d := range m.Declarations {
+			if s.Links.InReach(d) {
+				homes[d.Path()] = s.Links.Home(d).Path
+			}
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"Tide": "tide_solver", "Tide.height": "tide_solver", "Tide.is_high": "tide_solver", "Tide.to_low": "tide_solver", "Tide.afar": "tide_solver",
+		"Sort": "tide_solver", "Sort.High": "tide_solver", "Sort.Deep": "tide_solver", // users know it by no other name
+		"Low": "tide_solver", "Low.depth": "tide_solver", "Low.new": "tide_solver", "most": "tide_solver",
+	}, homes)
+	given := map[string]string{}
+	for _, m := range lib.Modules {
+		for _, e := range s.Links.Exports(m) {
+			if e.Target.Declaration != nil {
+				given[m.Path+" "+e.Name] = e.Target.Declaration.Module.Path + " " + e.Target.Declaration.Path()
+			}
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"tide_solver Tide": "tide_solver::inner Tide", "tide_solver Sort": "tide_solver::inner Sort", "tide_solver Low": "tide_solver::low Low",
+		"tide_solver::prelude Tide": "tide_solver::inner Tide", "tide_solver::prelude Low": "tide_solver::low Low",
+	}, given)
+}
+
+// References in comments lead to what they name, from where they stand.
+func TestReferencesOfCrates(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(crate), build.Options{Inside: true})
+	led := map[string]string{}
+	look := func(d *model.Declaration, m *model.Module, f *model.Facts, doc *model.Doc) {
+		sections := s.Links.Comments.Of(m.Library.Habits, f, doc)
+		prose.Walk(sections.Body, func(n *prose.Node) bool {
+			if n.Kind == prose.Reference {
+				r := s.Links.ResolveNode(link.Scope{Module: m, File: f, Declaration: d}, n)
+				switch to := r.Target; {
+				case to.Declaration != nil:
+					led[n.Target] = to.Declaration.Path()
+				case to.Module != nil:
+					led[n.Target] = to.Module.Path
+				case r.Outcome == link.External:
+					led[n.Target] = "outside"
+				default:
+					led[n.Target] = ""
+				}
+			}
+			return true
+		})
+	}
+	for _, m := range s.Project.Libraries[0].Modules {
+		for _, doc := range m.Doc {
+			look(nil, m, doc.File, doc.Doc)
+		}
+		for d := range m.Declarations {
+			for _, o := range d.Occurrences {
+				if o.Doc != nil {
+					look(d, m, o.File, o.Doc)
+				}
+			}
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"Tide": "Tide", "low::Low": "Low", "self::Tide::height": "Tide.height", "crate::Gone": "", "Self::height": "Tide.height", "super::low": "tide_solver::low", "low::Low::depth": "Low.depth",
+		"std::fmt::Display": "outside", "most": "most", "Kind::High": "Sort.High",
+	}, led)
+	var broken []string
+	for _, f := range s.Findings {
+		if f.Rule == finding.BrokenReference {
+			broken = append(broken, f.Arg("text"))
+		}
+	}
+	assert.Equal(t, []string{"crate::Gone"}, broken)
+}
+
+// Names in bodies mean what the language says.
+func TestUsesInCrates(t *testing.T) {
+	uses := usesIn(t, "src/inner.rs", crate)
+	require.NotEmpty(t, uses)
+	assert.Subset(t, uses, []string{"Low is tide_solver::low Low", "Low::new is tide_solver::low Low.new", "helper is tide_solver::inner helper", "Tide is tide_solver::inner Tide"})
+}
