@@ -132,13 +132,13 @@ func (p *parser) line(m *markdown.Made, text string, at int32) {
 			for i+n < len(text) && text[i+n] == '`' {
 				n++
 			}
-			if end := strings.Index(text[i+n:], text[i:i+n]); end >= 0 {
+			if end := strings.Index(text[min(len(text), i+n):min(len(text), i+n+longestSpan)], text[i:i+n]); end >= 0 {
 				i += n + end + n - 1
 			} else {
 				i += n - 1
 			}
 		case '[':
-			size, made := p.bracket(text[i:])
+			size, made := p.bracket(text[i:min(len(text), i+longestSpan)])
 			if size == 0 {
 				continue
 			}
@@ -300,6 +300,10 @@ func ofPage(address string) (name string, ok bool) {
 	}
 	return name, true
 }
+
+// longestSpan is how many bytes are looked through for the end of code or of what is in brackets: each
+// sign that begins such would look to the end of the line else.
+const longestSpan = 400
 
 // longestName is how many bytes a name in brackets has at most.
 const longestName = 200
