@@ -142,12 +142,13 @@ func rust(with, mode string) (*exec.Cmd, func(), error) {
 		}
 	}
 	build := exec.Command("cargo", "build", "--release", "--offline", "--quiet")
-	build.Dir, build.Stderr = dir, os.Stderr
+	made := filepath.Join(os.TempDir(), "codrel-oracle-rust") // the crates that it needs are built once
+	build.Dir, build.Stderr, build.Env = dir, os.Stderr, append(os.Environ(), "CARGO_TARGET_DIR="+made)
 	if err := build.Run(); err != nil {
 		clean()
 		return nil, nil, fmt.Errorf("the oracle cannot be built (on Debian: cargo, librust-syn-dev): %w", err)
 	}
-	cmd := exec.Command(filepath.Join(dir, "target", "release", "oracle"), mode)
+	cmd := exec.Command(filepath.Join(made, "release", "oracle"), mode)
 	cmd.Stderr = os.Stderr
 	return cmd, clean, nil
 }
