@@ -215,6 +215,7 @@ type reader struct {
 	}
 	lineAt   int // index of the first preprocessor line that was not looked at yet
 	lineLast int // index that was asked for last
+	spelt    int // calls that were read by themselves
 	count    int // of what macros made
 	drops    [][2]int
 	sorted   int           // how many of these are in order

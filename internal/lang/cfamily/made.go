@@ -30,6 +30,7 @@ const (
 	longestMaker = 6000
 	mostMadeBy   = 200
 	mostMade     = 20000
+	mostSpelled  = 2000
 )
 
 // mayMake reports whether a body may declare something.
@@ -178,6 +179,26 @@ func (r *reader) learn(m *maker) *model.Facts {
 	return m.facts
 }
 
+// spelled is what a macro declares whose arguments have parameters in brackets: such a call is read
+// by itself, with the arguments in their place. It is nil for other calls.
+func (r *reader) spelled(m *maker, args []argument) *model.Facts {
+	if len(args) < len(m.params) || !slices.ContainsFunc(args, func(a argument) bool { return strings.HasPrefix(a.text, "(") }) {
+		return nil
+	}
+	if r.spelt++; r.spelt > mostSpelled {
+		return nil
+	}
+	text := filledIn(m.marked(), func(param int) string { return args[param].text })
+	if len(text) > longestMaker {
+		return nil
+	}
+	facts := FrontEnd{Plus: r.plus}.read(lang.File{Path: "macro.h", Text: source.Decode([]byte(text + " ;\n"))}, table{said: r.table.said, own: definitions{}})
+	if len(facts.Occurrences) == 0 || len(facts.Occurrences) > mostMadeBy {
+		return nil
+	}
+	return facts
+}
+
 // made reads a call of such a macro, and gives the index behind it.
 func (r *reader) made(i, end int, own *owner) (next int, ok bool) {
 	if !r.Is(i+1, '(') || int(r.Tokens[i+1].Partner) < i {
@@ -195,7 +216,10 @@ func (r *reader) made(i, end int, own *owner) (next int, ok bool) {
 	case next < end && !(strings.HasSuffix(m.body, ";") || strings.HasSuffix(m.body, "}") || strings.HasSuffix(m.body, ")")), next < end && r.Word(next) == "" && !r.Is(next, '}'):
 		return i, false // a type, or a part of something else
 	}
-	facts := r.learn(m)
+	facts := r.spelled(m, args)
+	if facts == nil {
+		facts = r.learn(m)
+	}
 	if facts == nil || len(args) < len(m.params) || r.count+len(facts.Occurrences) > mostMade {
 		return i, false
 	}
@@ -282,6 +306,8 @@ func (e *expansion) put(own *owner, said lexing.Said, named int) {
 			if n >= len(e.args) || e.args[n].token < 0 {
 				continue // nothing can be called so
 			}
+			name = e.args[n].span
+		} else if n := slices.IndexFunc(e.args, func(a argument) bool { return a.token >= 0 && a.text == was.Name }); n >= 0 {
 			name = e.args[n].span
 		}
 		o := model.Occurrence{Kind: was.Kind, Name: e.filled(was.Name), Span: e.span, Variadic: was.Variadic}

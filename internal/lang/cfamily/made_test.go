@@ -91,6 +91,23 @@ struct berth {
 => 3 field berth.length
 => 4 field berth.depth
 
+#define DECLARE(name, args) typedef int (*fn_ ## name) args; int CALLED name args
+DECLARE(tide_open, (const char *path, int mode));
+DECLARE (tide_shut,
+	(int tide));
+=> 1 macro DECLARE(name, args)
+=> 2 type fn_tide_open(path, mode)
+=> 2 function tide_open(path, mode)
+=> 3 type fn_tide_shut(tide)
+=> 3 function tide_shut(tide)
+
+#define _Xconst const
+#define _Xnothing
+void convert(_Xconst _XtString, _Xnothing Tide *, _Xother name);
+=> 1 macro _Xconst
+=> 2 macro _Xnothing
+=> 3 function convert(, , name)
+
 #define AGAIN(x) AGAIN(x) struct x;
 AGAIN(y);
 int z;

@@ -342,6 +342,10 @@ func (r *reader) nameOrType(i, end int, s *specs, own *owner) (next int, stop, d
 	if i > s.from && own.at < 0 && r.Tokens[i].Newline && !s.hasWords() && mayOpen(r.Word(i)) {
 		return i, true, true // what may open something begins anew
 	}
+	if s.param && q == i+1 && r.qualifies(r.Word(i)) {
+		r.macroWord(i, q, s)
+		return q, false, false
+	}
 	w := word{at: i, end: q, macro: q == i+1 && isMacro(r.Word(i))}
 	switch {
 	case r.Is(q, '('):
@@ -383,6 +387,24 @@ func (r *reader) nameOrType(i, end int, s *specs, own *owner) (next int, stop, d
 		return q, false, false
 	}
 	return q, false, true
+}
+
+// qualifies reports whether a name that only an implementation may use ("_Xconst") stands for
+// qualifiers or for nothing.
+func (r *reader) qualifies(name string) bool {
+	if len(name) < 3 || name[0] != '_' || name[1] < 'A' || name[1] > 'Z' {
+		return false
+	}
+	definition, ok := r.macro(name)
+	if !ok {
+		return false
+	}
+	for w := range strings.FieldsSeq(definition) {
+		if w != "/**/" && !isQualifier(w) {
+			return false
+		}
+	}
+	return true
 }
 
 // startsAnew reports whether what follows a lone macro on its line is a declaration of its own:
