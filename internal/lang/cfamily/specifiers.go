@@ -390,7 +390,7 @@ func (r *reader) nameOrType(i, end int, s *specs, own *owner) (next int, stop, d
 }
 
 // qualifies reports whether a name that only an implementation may use ("_Xconst") stands for
-// qualifiers or for nothing.
+// qualifiers, an attribute or nothing.
 func (r *reader) qualifies(name string) bool {
 	if len(name) < 3 || name[0] != '_' || name[1] < 'A' || name[1] > 'Z' {
 		return false
@@ -398,6 +398,9 @@ func (r *reader) qualifies(name string) bool {
 	definition, ok := r.macro(name)
 	if !ok {
 		return false
+	}
+	if strings.HasPrefix(definition, "__attribute") || strings.HasPrefix(definition, "[[") {
+		return true
 	}
 	for w := range strings.FieldsSeq(definition) {
 		if w != "/**/" && !isQualifier(w) {
