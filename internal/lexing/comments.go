@@ -8,6 +8,7 @@
 package lexing
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/model"
@@ -67,4 +68,16 @@ func ParseDirective(line string, span source.Span) (d model.Directive, ok bool) 
 	rule, _ := strings.CutSuffix(strings.TrimSpace(head), " pass")
 	d.Object, d.Reason = strings.TrimSpace(rule), strings.TrimSpace(reason)
 	return d, true
+}
+
+// JoinDocs is a comment that goes on in another one, behind an empty line; either may be nil.
+func JoinDocs(a, b *model.Doc) *model.Doc {
+	switch {
+	case a == nil:
+		return b
+	case b == nil:
+		return a
+	}
+	between := source.Span{Start: b.Span.Start, End: b.Span.Start}
+	return &model.Doc{Text: a.Text + "\n\n" + b.Text, Lines: slices.Concat(a.Lines, []source.Span{between}, b.Lines), Span: a.Span}
 }

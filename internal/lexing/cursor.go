@@ -15,6 +15,7 @@ type Cursor struct {
 	Text     string
 	Tokens   []Token
 	Comments []source.Span // in the order of the text
+	asked    int           // index of the comment that was asked for last
 }
 
 // Look makes a cursor of what a lexer found in a text.
@@ -132,6 +133,27 @@ func (c *Cursor) Odd() int {
 	return 0
 }
 
+// steps is how far a comment is looked for from the last one: questions go through the text.
+const steps = 4
+
+// CommentAt is the index of the first comment at or behind an offset.
+func (c *Cursor) CommentAt(offset int32) int {
+	n := c.asked
+	for range steps {
+		switch {
+		case n > 0 && c.Comments[n-1].Start >= offset:
+			n--
+		case n < len(c.Comments) && c.Comments[n].Start < offset:
+			n++
+		default:
+			c.asked = n
+			return n
+		}
+	}
+	c.asked = sort.Search(len(c.Comments), func(n int) bool { return c.Comments[n].Start >= offset })
+	return c.asked
+}
+
 // Before yields the comments between the token at an index and the one before it, the last
 // one first.
 func (c *Cursor) Before(i int, yield func(n int, comment source.Span) bool) {
@@ -139,7 +161,7 @@ func (c *Cursor) Before(i int, yield func(n int, comment source.Span) bool) {
 	if i > 0 {
 		low = c.Tokens[i-1].To
 	}
-	n := sort.Search(len(c.Comments), func(n int) bool { return c.Comments[n].Start >= high }) - 1
+	n := c.CommentAt(high) - 1
 	for ; n >= 0 && c.Comments[n].Start >= low; n-- {
 		if !yield(n, c.Comments[n]) {
 			return

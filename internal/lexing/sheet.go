@@ -19,6 +19,7 @@ type Sheet struct {
 	language string // its name
 	unclosed int    // where something begins that never ends, or -1
 	troubled bool
+	depth    int // of what is read in one another
 }
 
 // OpenSheet finds the tokens of a file's text, for a language with a shape and a name. What
@@ -66,6 +67,20 @@ func (s *Sheet) TooDeep(i, deepest int) {
 		s.Facts.Unreadable(s.Span(i, i+1), "deep", strconv.Itoa(deepest), s.language)
 	}
 }
+
+// Deeper goes one level down into what a token opens, and reports whether that is read: nothing is
+// read deeper than a limit, and the file is said to be so deep. [Sheet.Shallower] goes up again.
+func (s *Sheet) Deeper(i, deepest int) bool {
+	if s.depth >= deepest {
+		s.TooDeep(i, deepest)
+		return false
+	}
+	s.depth++
+	return true
+}
+
+// Shallower goes one level up.
+func (s *Sheet) Shallower() { s.depth-- }
 
 // Inside puts what the code names beyond its declarations into the facts.
 func (s *Sheet) Inside(code CodeUses) {

@@ -18,7 +18,6 @@ import (
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
-	"codrel/internal/source"
 )
 
 // FrontEnd reads one of the two languages.
@@ -169,15 +168,9 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 
 // read does it with what is known of macros.
 func (e FrontEnd) read(file lang.File, macros table) *model.Facts {
-	facts := file.Facts(e.Habits().Language)
-	if e.IsTest(file.Path) {
-		facts.Role = model.RoleTest
-	}
-	if file.Text.Encoding == source.Latin1 {
-		facts.ReadAsLatin(file.Text.Foreign, e.Habits().Name)
-	}
-	sheet, back := lexing.OpenSheet(facts, e.shape(), e.Habits().Name, file.Deep)
+	sheet, back := lang.Open(e, file, e.shape())
 	defer back()
+	facts := sheet.Facts
 	r := reader{Sheet: sheet, plus: e.Plus, header: IsHeader(file.Path), names: &namesOfC, table: macros, plain: file.Plain}
 	if e.Plus {
 		r.names = &namesOfPlus
@@ -198,7 +191,6 @@ type reader struct {
 	header  bool
 	names   *wordNames
 	scoped  []string // template parameters in scope
-	depth   int      // of types and namespaces in one another
 	nesting int      // of declarators in one another
 	space   string   // the namespace at hand
 	logic   bool     // a constraint is put

@@ -2,7 +2,6 @@ package cfamily
 
 import (
 	"cmp"
-	"sort"
 	"strings"
 
 	"codrel/internal/lexing"
@@ -16,28 +15,6 @@ import (
 // comments are those of a file that were attached to something.
 type comments struct {
 	used map[int32]bool // by where they begin
-	last int            // index that was asked for last
-}
-
-// steps is how far an index is looked for from the last one: questions go through the text.
-const steps = 4
-
-// commentAt is the index of the first comment at or behind an offset.
-func (r *reader) commentAt(at int32) int {
-	n := r.doc.last
-	for range steps {
-		switch {
-		case n > 0 && r.Comments[n-1].Start >= at:
-			n--
-		case n < len(r.Comments) && r.Comments[n].Start < at:
-			n++
-		default:
-			r.doc.last = n
-			return n
-		}
-	}
-	r.doc.last = sort.Search(len(r.Comments), func(n int) bool { return r.Comments[n].Start >= at })
-	return r.doc.last
 }
 
 // isDoc reports whether a comment is one for users: "/**", "/*!", "///" or "//!". A row of stars
@@ -66,7 +43,7 @@ func isLineComment(text string) bool { return strings.HasPrefix(text, "//") }
 
 // saidBefore is what the comments say that stand between two offsets.
 func (r *reader) saidBefore(at, floor int32) (said lexing.Said) {
-	n := r.commentAt(at) - 1
+	n := r.CommentAt(at) - 1
 	found := false
 	for ; n >= 0 && r.Comments[n].Start >= floor; n-- {
 		c := r.Comments[n]
@@ -123,7 +100,7 @@ func (r *reader) plainBehind(c source.Span, end int32) bool {
 
 // saidAfter is the comment that speaks of what ends at an offset, and stands before another one.
 func (r *reader) saidAfter(end, before int32) *model.Doc {
-	n := r.commentAt(end)
+	n := r.CommentAt(end)
 	for ; n < len(r.Comments) && r.Comments[n].Start < before; n++ {
 		c := r.Comments[n]
 		text := c.In(r.Text)

@@ -280,6 +280,9 @@ func (r *reader) undefine(n, at int) {
 	}
 }
 
+// steps is how far a line is looked for from the last one: questions go through the text.
+const steps = 4
+
 // lineBehind is the index of the first line to the preprocessor that begins behind an offset.
 func (r *reader) lineBehind(at int32) int {
 	n := r.lineLast

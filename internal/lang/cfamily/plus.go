@@ -25,9 +25,9 @@ func (r *reader) plusDeclaration(i, end int, own *owner) (next int, done bool) {
 	case "export":
 		if r.Is(i+1, '{') {
 			stop := r.Close(i+1, end)
-			if r.deeper(i + 1) {
+			if r.Deeper(i+1, deepest) {
 				r.declarations(i+2, stop, own)
-				r.depth--
+				r.Shallower()
 			}
 			return stop + 1, true
 		}
@@ -147,9 +147,9 @@ func (r *reader) namespace(i, end int, own *owner) int {
 			r.Facts.Modules = append(r.Facts.Modules, m)
 		}
 	}
-	if r.deeper(at) {
+	if r.Deeper(at, deepest) {
 		r.declarations(at+1, stop, own)
-		r.depth--
+		r.Shallower()
 	}
 	r.space, r.hidden = space, hidden
 	return stop + 1

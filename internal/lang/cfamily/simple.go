@@ -5,7 +5,6 @@ import (
 
 	"codrel/internal/lexing"
 	"codrel/internal/model"
-	"codrel/internal/source"
 )
 
 // This file reads declarations of functions, variables, fields and types by name, and what
@@ -375,17 +374,12 @@ func (r *reader) commentOf(s *specs, n, next int) lexing.Said {
 		// one comment for several names is that of each
 		said = lexing.Said{Doc: said.Doc, Directives: said.Directives}
 	}
-	if behind := r.behind(next); behind != nil && (said.Doc == nil || n > 0) {
+	if behind := r.behind(next); behind != nil && n > 0 {
 		said.Doc = behind
-	} else if behind != nil {
-		said.Doc = merged(said.Doc, behind)
+	} else {
+		said.Doc = lexing.JoinDocs(said.Doc, behind)
 	}
 	return said
-}
-
-// merged is a comment that goes on behind what it speaks of.
-func merged(a, b *model.Doc) *model.Doc {
-	return &model.Doc{Text: a.Text + "\n\n" + b.Text, Lines: append(append(append([]source.Span{}, a.Lines...), source.Span{Start: b.Span.Start, End: b.Span.Start}), b.Lines...), Span: a.Span}
 }
 
 // emit adds the declaration of a declarator.
@@ -530,9 +524,9 @@ func (r *reader) alone(s *specs, own *owner, t template, stop int) {
 	default: // its members are those of what it stands in
 		inner := *own
 		inner.record = own.record
-		if r.deeper(g.open) {
+		if r.Deeper(g.open, deepest) {
 			r.declarations(g.open+1, g.close, &inner)
-			r.depth--
+			r.Shallower()
 		}
 	}
 }
@@ -634,9 +628,9 @@ func (r *reader) typeOf(s *specs, own *owner, t template, stop, name, as int) {
 
 // body reads the members of the type of a declaration.
 func (r *reader) body(s *specs, inner *owner) {
-	if r.deeper(s.tag.open) {
+	if r.Deeper(s.tag.open, deepest) {
 		r.declarations(s.tag.open+1, s.tag.close, inner)
-		r.depth--
+		r.Shallower()
 	}
 }
 
@@ -871,11 +865,7 @@ func (r *reader) constant(at, low, high, from int, own *owner, s *specs, nameles
 	if next < end {
 		behind++
 	}
-	if after := r.behindConstant(next, behind); after != nil && said.Doc == nil {
-		said.Doc = after
-	} else if after != nil {
-		said.Doc = merged(said.Doc, after)
-	}
+	said.Doc = lexing.JoinDocs(said.Doc, r.behindConstant(next, behind))
 	index := r.add(o, own, r.Span(at, at+1), said, s)
 	if !nameless {
 		r.Facts.Occurrences[index].Visibility = model.Public

@@ -178,21 +178,11 @@ func (r *reader) linked(i, end int, own *owner) int {
 		return r.simple(i, i+2, end, own, noTemplate)
 	}
 	stop := r.Close(i+2, end)
-	if r.deeper(i + 2) {
+	if r.Deeper(i+2, deepest) {
 		r.declarations(i+3, stop, own)
-		r.depth--
+		r.Shallower()
 	}
 	return stop + 1
-}
-
-// deeper goes one level down, and reports whether that is read.
-func (r *reader) deeper(at int) bool {
-	if r.depth >= deepest {
-		r.TooDeep(at, deepest)
-		return false
-	}
-	r.depth++
-	return true
 }
 
 // said are the comments before the token at an index.

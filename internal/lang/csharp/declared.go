@@ -84,9 +84,9 @@ func (r *reader) typeDeclaration(from, at, end int, m mods, own owner) int {
 	if !r.Is(i, '{') {
 		return stop + 1
 	}
-	if r.deeper(i) {
+	if r.Deeper(i, deepest) {
 		r.body(i+1, stop, inner)
-		r.depth--
+		r.Shallower()
 	}
 	return stop + 1
 }

@@ -568,11 +568,11 @@ func (r *reader) extension(at, end int, own owner) int {
 	}
 	stop := r.Close(i, end)
 	own.extends = strings.Join(strings.Fields(r.Span(at, i).In(r.Text)), " ")
-	if r.deeper(i) {
+	if r.Deeper(i, deepest) {
 		r.extended = list
 		r.body(i+1, stop, own)
 		r.extended = before
-		r.depth--
+		r.Shallower()
 	}
 	return stop + 1
 }

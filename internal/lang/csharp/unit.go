@@ -92,22 +92,12 @@ func (r *reader) namespace(at, end int) int {
 		return i + 1
 	}
 	stop := r.Close(i, end)
-	if r.deeper(i) {
+	if r.Deeper(i, deepest) {
 		r.declarations(i+1, stop)
-		r.depth--
+		r.Shallower()
 	}
 	r.space = before
 	return stop + 1
-}
-
-// deeper goes one level down, and reports whether that is read.
-func (r *reader) deeper(at int) bool {
-	if r.depth >= deepest {
-		r.TooDeep(at, deepest)
-		return false
-	}
-	r.depth++
-	return true
 }
 
 // using reads what stands between "using" and its semicolon.

@@ -14,7 +14,6 @@ import (
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
-	"codrel/internal/source"
 )
 
 // FrontEnd reads the language.
@@ -119,19 +118,12 @@ var modifiers = lexing.WordSet(`abstract default final native private protected 
 
 // Read extracts what the file declares.
 func (FrontEnd) Read(file lang.File) *model.Facts {
-	facts := file.Facts(habits.Language)
-	if (FrontEnd{}).IsTest(file.Path) {
-		facts.Role = model.RoleTest
-	}
 	if path.Base(file.Path) == packageFile {
-		readPackage(facts)
-		return facts
+		return readPackage(file)
 	}
-	if file.Text.Encoding == source.Latin1 {
-		facts.ReadAsLatin(file.Text.Foreign, habits.Name)
-	}
-	sheet, back := lexing.OpenSheet(facts, &shape, habits.Name, file.Deep)
+	sheet, back := lang.Open(FrontEnd{}, file, &shape)
 	defer back()
+	facts := sheet.Facts
 	r := reader{Sheet: sheet, other: file.Other}
 	r.Fill(r.unit)
 	facts.Generated = r.Generated("@generated")

@@ -3,6 +3,7 @@ package java
 import (
 	"strings"
 
+	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/source"
@@ -17,7 +18,11 @@ const packageFile = "package.html"
 func (FrontEnd) FileNames() []string { return []string{packageFile} }
 
 // readPackage takes what stands in the body of the page for the comment on the package.
-func readPackage(facts *model.Facts) {
+func readPackage(file lang.File) *model.Facts {
+	facts := file.Facts(habits.Language)
+	if (FrontEnd{}).IsTest(file.Path) {
+		facts.Role = model.RoleTest
+	}
 	from, to := 0, len(facts.Text)
 	lower := strings.ToLower(facts.Text)
 	if len(lower) == len(facts.Text) { // else letters of other alphabets moved what follows
@@ -40,4 +45,5 @@ func readPackage(facts *model.Facts) {
 		at += end + 1
 	}
 	facts.ModuleDoc = lexing.MakeDoc(facts.Text, lines, source.NewSpan(from, to))
+	return facts
 }

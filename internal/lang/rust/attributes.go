@@ -2,6 +2,7 @@ package rust
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"codrel/internal/lexing"
@@ -219,7 +220,7 @@ func isDoc(text string, of side) bool {
 // between two tokens.
 func (r *reader) docBetween(low, high int32, from, to int, of side, a *attributes) *model.Doc {
 	var pieces []piece
-	n := r.commentAt(low)
+	n := r.CommentAt(low)
 	for ; n < len(r.Comments) && r.Comments[n].Start < high; n++ {
 		c := r.Comments[n]
 		text := c.In(r.Text)
@@ -233,19 +234,6 @@ func (r *reader) docBetween(low, high int32, from, to int, of side, a *attribute
 		}
 	}
 	return r.docOf(r.docAttributes(from, to, pieces))
-}
-
-// commentAt is the index of the first comment at or behind an offset.
-func (r *reader) commentAt(offset int32) int {
-	low, high := 0, len(r.Comments)
-	for low < high {
-		if mid := (low + high) / 2; r.Comments[mid].Start < offset {
-			low = mid + 1
-		} else {
-			high = mid
-		}
-	}
-	return low
 }
 
 // docAttributes adds the texts in attributes to those in comments, in the order of the text.
@@ -276,16 +264,8 @@ func (r *reader) docAttributes(from, to int, pieces []piece) []piece {
 			}
 		}
 	}
-	sortPieces(pieces)
+	slices.SortStableFunc(pieces, func(a, b piece) int { return int(a.span.Start - b.span.Start) })
 	return pieces
-}
-
-func sortPieces(pieces []piece) {
-	for i := 1; i < len(pieces); i++ {
-		for k := i; k > 0 && pieces[k].span.Start < pieces[k-1].span.Start; k-- {
-			pieces[k], pieces[k-1] = pieces[k-1], pieces[k]
-		}
-	}
 }
 
 // taken is the text of the file that a string names, or "".
@@ -424,13 +404,4 @@ func (r *reader) innerDocAfter(open, first int) *model.Doc {
 		high = r.Tokens[first].From
 	}
 	return r.docBetween(r.Tokens[open].To, high, open+1, min(first, len(r.Tokens)), inner, nil)
-}
-
-// merged is a comment that goes on in another one.
-func merged(a, b *model.Doc) *model.Doc {
-	if a == nil {
-		return b
-	}
-	between := source.Span{Start: b.Span.Start, End: b.Span.Start}
-	return &model.Doc{Text: a.Text + "\n\n" + b.Text, Lines: append(append(append([]source.Span(nil), a.Lines...), between), b.Lines...), Span: a.Span}
 }

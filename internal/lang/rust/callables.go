@@ -43,7 +43,7 @@ func (r *reader) function(it *item, at, end int, own *owner) int {
 	r.putWords(it)
 	r.Arena.Put(model.TokenKeyword, "fn ")
 	r.Arena.Put(model.TokenName, name)
-	r.putGenerics(generics, i, extra)
+	r.putGenerics(generics, i)
 	r.putParameters(i, shut)
 	if result > head {
 		r.Arena.Put(model.TokenPunctuation, " -> ")
@@ -195,7 +195,7 @@ func (r *reader) putWords(it *item) {
 }
 
 // putGenerics puts type parameters as they are written.
-func (r *reader) putGenerics(from, to int, _ *model.Extra) {
+func (r *reader) putGenerics(from, to int) {
 	for from < to && !r.Is(from, '<') {
 		from++
 	}

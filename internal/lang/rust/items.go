@@ -197,16 +197,6 @@ func (r *reader) visibility(it *item, i, end int, own *owner) int {
 	return i + 1
 }
 
-// deeper goes one level down, and reports whether that is read.
-func (r *reader) deeper(at int) bool {
-	if r.depth >= deepest {
-		r.TooDeep(at, deepest)
-		return false
-	}
-	r.depth++
-	return true
-}
-
 // name is the index behind the name at an index, and the name; a raw one has its mark.
 func (r *reader) name(i int) (name string, end int) {
 	if r.Word(i) == "r" && r.Is(i+1, '#') && r.Word(i+2) != "" && r.Tokens[i+2].From == r.Tokens[i].To+1 {
@@ -233,16 +223,14 @@ func (r *reader) module(it *item, at, end int, own *owner) int {
 	}
 	stop := r.Close(i, end)
 	first, inner := r.innerAttributes(i + 1)
-	if doc := r.innerDocAfter(i, first); doc != nil {
-		m.Doc = merged(m.Doc, doc)
-	}
+	m.Doc = lexing.JoinDocs(m.Doc, r.innerDocAfter(i, first))
 	r.Facts.Modules = append(r.Facts.Modules, m)
 	space, tested, when := r.space, r.tested, len(r.when)
 	r.space, r.tested = m.Name, r.tested || inner.test
 	r.when = append(r.when, inner.conditions...)
-	if r.deeper(i) {
+	if r.Deeper(i, deepest) {
 		r.items(first, stop, &owner{at: -1})
-		r.depth--
+		r.Shallower()
 	}
 	r.space, r.tested, r.when = space, tested, r.when[:when]
 	return stop + 1
@@ -277,10 +265,10 @@ func (r *reader) external(it *item, at, end int, own *owner) int {
 		return r.PastUnknown(at, end)
 	}
 	stop := r.Close(i, end)
-	if r.deeper(i) {
+	if r.Deeper(i, deepest) {
 		first, _ := r.innerAttributes(i + 1)
 		r.items(first, stop, &owner{at: -1, extern: true})
-		r.depth--
+		r.Shallower()
 	}
 	return stop + 1
 }
@@ -395,7 +383,7 @@ func (r *reader) add(o model.Occurrence, it *item, own *owner, name source.Span)
 	o.Parent, o.Scope = own.at, own.scope
 	o.Visibility = it.vis
 	if r.tested || it.attrs.hidden {
-		o.Visibility = min(model.Private, max(o.Visibility, model.Private))
+		o.Visibility = model.Private
 	}
 	o.Doc, o.Deprecated = it.attrs.doc, it.attrs.deprecated
 	o.Modify(it.words...)

@@ -15,7 +15,6 @@ import (
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
-	"codrel/internal/source"
 )
 
 // FrontEnd reads the language.
@@ -88,15 +87,9 @@ var (
 
 // Read extracts what the file declares.
 func (FrontEnd) Read(file lang.File) *model.Facts {
-	facts := file.Facts(habits.Language)
-	if (FrontEnd{}).IsTest(file.Path) {
-		facts.Role = model.RoleTest
-	}
-	if file.Text.Encoding == source.Latin1 {
-		facts.ReadAsLatin(file.Text.Foreign, habits.Name)
-	}
-	sheet, back := lexing.OpenSheet(facts, &shape, habits.Name, file.Deep)
+	sheet, back := lang.Open(FrontEnd{}, file, &shape)
 	defer back()
+	facts := sheet.Facts
 	r := reader{Sheet: sheet, other: file.Other}
 	r.Fill(r.unit)
 	facts.Package = strings.TrimSuffix(path.Base(file.Path), ".rs")
@@ -112,7 +105,6 @@ type reader struct {
 	lexing.Sheet
 	other      func(path string) []byte // see [lang.File]
 	scoped     []string                 // type parameters in scope: they never link
-	depth      int                      // of items in one another
 	space      string                   // the module in the file, "" for its own
 	tested     bool                     // what is read exists for tests alone
 	when       []string                 // conditions around what is read

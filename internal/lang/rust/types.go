@@ -23,7 +23,7 @@ func (r *reader) typeItem(it *item, at, end int, own *owner) int {
 	r.putVisibility(it)
 	r.Arena.Put(model.TokenKeyword, r.Word(at)+" ")
 	r.Arena.Put(model.TokenName, name)
-	r.putGenerics(at+2, i, extra)
+	r.putGenerics(at+2, i)
 	if r.Is(i, '(') {
 		r.putTuple(i, r.Close(i, end))
 		i = min(r.Over(i), end)
@@ -46,13 +46,13 @@ func (r *reader) typeItem(it *item, at, end int, own *owner) int {
 	index := r.add(o, it, own, named)
 	inner := owner{at: index, scope: joined(own.scope, name)}
 	switch {
-	case !r.Is(body, '{') || !r.deeper(body):
+	case !r.Is(body, '{') || !r.Deeper(body, deepest):
 	case kind == model.KindEnum:
 		r.variants(body+1, r.Close(body, end), &inner)
-		r.depth--
+		r.Shallower()
 	default:
 		r.fields(body+1, r.Close(body, end), &inner)
-		r.depth--
+		r.Shallower()
 	}
 	return max(next, at+1)
 }
@@ -121,9 +121,9 @@ func (r *reader) variants(i, end int, own *owner) {
 			}
 			o := model.Occurrence{Kind: model.KindEnumMember, Name: name, Signature: r.Arena.Since(mark), Span: r.Span(it.from, next)}
 			index := r.add(o, &it, own, r.Span(at, body))
-			if r.Is(body, '{') && r.deeper(body) {
+			if r.Is(body, '{') && r.Deeper(body, deepest) {
 				r.fields(body+1, r.Close(body, end), &owner{at: index, scope: joined(own.scope, name), trait: true})
-				r.depth--
+				r.Shallower()
 			}
 		}
 		r.when = r.when[:when]
@@ -146,7 +146,7 @@ func (r *reader) trait(it *item, at, end int, own *owner) int {
 	r.putWords(it)
 	r.Arena.Put(model.TokenKeyword, "trait ")
 	r.Arena.Put(model.TokenName, name)
-	r.putGenerics(generics, i, extra)
+	r.putGenerics(generics, i)
 	body := i
 	if r.Is(i, ':') || r.Is(i, '=') {
 		body = r.headEnd(i+1, end)
@@ -178,9 +178,9 @@ func (r *reader) trait(it *item, at, end int, own *owner) int {
 	}
 	o.Span = r.Span(it.from, next)
 	index := r.add(o, it, own, named)
-	if r.Is(body, '{') && r.deeper(body) {
+	if r.Is(body, '{') && r.Deeper(body, deepest) {
 		r.items(body+1, r.Close(body, end), &owner{at: index, scope: joined(own.scope, name), trait: true})
-		r.depth--
+		r.Shallower()
 	}
 	return max(next, at+1)
 }
@@ -217,14 +217,14 @@ func (r *reader) implementation(it *item, at, end int, own *owner) int {
 	if name != "" && forAt >= 0 && !negative {
 		r.implements = append(r.implements, implemented{of: name, space: r.space, from: i, to: forAt})
 	}
-	if r.deeper(open) {
+	if r.Deeper(open, deepest) {
 		first, _ := r.innerAttributes(open + 1)
 		inner := owner{at: -1, scope: name, of: forAt >= 0}
 		if name == "" {
 			inner.scope = "_"
 		}
 		r.items(first, r.Close(open, end), &inner)
-		r.depth--
+		r.Shallower()
 	}
 	return min(r.Close(open, end)+1, end)
 }
@@ -300,7 +300,7 @@ func (r *reader) alias(it *item, at, end int, own *owner) int {
 	r.putVisibility(it)
 	r.Arena.Put(model.TokenKeyword, "type ")
 	r.Arena.Put(model.TokenName, name)
-	r.putGenerics(generics, i, extra)
+	r.putGenerics(generics, i)
 	last := min(stop, end)
 	if r.Is(last-1, ';') {
 		last--
@@ -432,9 +432,7 @@ func (r *reader) macro(it *item, at, end int, own *owner) int {
 		it.vis = model.Public
 	}
 	o := model.Occurrence{Kind: model.KindMacro, Name: name, Signature: r.Arena.Since(mark), Span: r.Span(it.from, min(next, end))}
-	space := r.space
 	r.add(o, it, own, r.Span(at+2, open))
-	r.space = space
 	return min(next, end)
 }
 
@@ -486,11 +484,9 @@ func (r *reader) call(at, end int, own *owner) (next int, ok bool) {
 	if r.Is(next, ';') {
 		next++
 	}
-	if own.at < 0 && !own.extern && r.holdsItems(open+1, stop) && r.deeper(open) {
-		before := own.of
+	if own.at < 0 && !own.extern && r.holdsItems(open+1, stop) && r.Deeper(open, deepest) {
 		r.items(open+1, stop, own)
-		own.of = before
-		r.depth--
+		r.Shallower()
 	}
 	return min(next, end), true
 }
