@@ -11,6 +11,7 @@ import (
 
 	"codrel/internal/model"
 	"codrel/internal/prose"
+	"codrel/internal/prose/markdown"
 	"codrel/internal/source"
 )
 
@@ -453,7 +454,7 @@ func (p *parser) example(first line, lines []line) []prose.Node {
 	}
 	var b strings.Builder
 	for i, l := range lines {
-		if fence := fenceAt(l.text); fence.size > 0 || strings.HasPrefix(strings.TrimSpace(l.text), "```") {
+		if fence := markdown.FenceAt(l.text); fence.Size > 0 || strings.HasPrefix(strings.TrimSpace(l.text), "```") {
 			return append(out, p.markdown(lines)...)
 		}
 		if i > 0 {

@@ -1,34 +1,13 @@
 package blocktags
 
-import "strings"
+import (
+	"strings"
+
+	"codrel/internal/prose/markdown"
+)
 
 // This file tells code in fences from the rest of a comment, in which tags stand
 // ("Fenced code blocks" in CommonMark).
-
-// fence is what opens or closes a block of code: so many of one sign.
-type fence struct {
-	sign byte
-	size int
-	bare bool // nothing stands behind it
-}
-
-// fenceAt reads the fence that a line begins with; its size is 0 where it is none.
-// Backquotes that close on their line are a code span.
-func fenceAt(text string) fence {
-	text = strings.TrimLeft(text, " \t")
-	if len(text) < 3 || text[0] != '`' && text[0] != '~' {
-		return fence{}
-	}
-	size := 1
-	for size < len(text) && text[size] == text[0] {
-		size++
-	}
-	rest := strings.TrimSpace(text[size:])
-	if size < 3 || text[0] == '`' && strings.Contains(rest, "`") {
-		return fence{}
-	}
-	return fence{text[0], size, rest == ""}
-}
 
 // fences says of each line whether it belongs to a block of code. A fence that is
 // never closed ends before the next tag, so that it swallows none.
@@ -36,16 +15,16 @@ func fences(lines []line) []bool {
 	in := make([]bool, len(lines))
 	open := map[byte]int{} // the size of fences that are known to have no end
 	for i := 0; i < len(lines); i++ {
-		f := fenceAt(lines[i].text)
-		if f.size == 0 {
+		f := markdown.FenceAt(lines[i].text)
+		if f.Size == 0 {
 			continue
 		}
 		end := -1
-		if size, known := open[f.sign]; !known || f.size < size {
+		if size, known := open[f.Sign]; !known || f.Size < size {
 			end = endOfFence(lines, i, f)
 		}
 		if end < 0 {
-			open[f.sign] = f.size
+			open[f.Sign] = f.Size
 			end = i
 			for end+1 < len(lines) {
 				if _, tag := tagAt(lines[end+1].from(lines[end+1].indent())); tag {
@@ -63,9 +42,9 @@ func fences(lines []line) []bool {
 }
 
 // endOfFence is the line that closes the fence of a line, or -1.
-func endOfFence(lines []line, i int, f fence) int {
+func endOfFence(lines []line, i int, f markdown.Fence) int {
 	for end := i + 1; end < len(lines); end++ {
-		if c := fenceAt(lines[end].text); c.sign == f.sign && c.size >= f.size && c.bare {
+		if markdown.FenceAt(lines[end].text).Closes(f) {
 			return end
 		}
 	}

@@ -40,7 +40,7 @@ func (p *parser) markdown(lines []line) []prose.Node {
 			continue
 		}
 		if fenced[i] || !strings.Contains(l.text, "{@") {
-			m.Put(l.text, l.at, p.marked && fenceAt(l.text).size > 0) // a fence may stand for a word
+			m.Put(l.text, l.at, p.marked && markdown.FenceAt(l.text).Size > 0) // a fence may stand for a word
 			continue
 		}
 		i += p.inlineTags(&m, lines[i:])

@@ -28,7 +28,7 @@ func Parse(doc *model.Doc, _ prose.Vocabulary) *prose.Sections {
 	lines := strings.Split(doc.Text, "\n")
 	p.defined = definitions(lines)
 	var m markdown.Made
-	fence := ""
+	var open markdown.Fence // of the code that lines stand in
 	low, high := doc.Span.Start, doc.Span.End
 	for i, text := range lines {
 		at := low
@@ -38,16 +38,19 @@ func Parse(doc *model.Doc, _ prose.Vocabulary) *prose.Sections {
 		if i > 0 {
 			m.Put("\n", at, true)
 		}
-		if mark := fenceOf(text); mark != "" && (fence == "" || strings.HasPrefix(mark, fence) && strings.TrimSpace(strings.TrimLeft(text, " \t"+mark[:1])) == "") {
-			if fence == "" {
-				fence = mark
-			} else {
-				fence = ""
+		f := markdown.FenceAt(text)
+		switch indented := strings.HasPrefix(text, "    ") || strings.HasPrefix(text, "\t"); {
+		case open.Size > 0:
+			if f.Size > 0 && f.Closes(open) {
+				open = markdown.Fence{}
 			}
 			m.Put(text, at, false)
 			continue
-		}
-		if fence != "" || strings.HasPrefix(text, "    ") || strings.HasPrefix(text, "\t") {
+		case f.Size > 0 && !indented:
+			open = f
+			m.Put(text, at, false)
+			continue
+		case indented:
 			m.Put(text, at, false)
 			continue
 		}
@@ -65,21 +68,6 @@ func Parse(doc *model.Doc, _ prose.Vocabulary) *prose.Sections {
 	})
 	p.out.Body = nodes
 	return p.out
-}
-
-// fenceOf is the mark of a fence that a line begins with, or "".
-func fenceOf(text string) string {
-	trimmed := strings.TrimLeft(text, " ")
-	for _, mark := range []string{"```", "~~~"} {
-		if strings.HasPrefix(trimmed, mark) && len(text)-len(trimmed) < 4 {
-			end := 0
-			for end < len(trimmed) && trimmed[end] == mark[0] {
-				end++
-			}
-			return trimmed[:end]
-		}
-	}
-	return ""
 }
 
 // definitions are the labels that lines give a meaning, as "[Tide]: crate::Tide".

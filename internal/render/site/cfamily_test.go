@@ -6,7 +6,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"golang.org/x/tools/txtar"
 
 	"codrel/internal/build"
 	"codrel/internal/languages"
@@ -150,17 +149,9 @@ void run(Model &model, int times) { model.step(times); }
 `
 
 func TestSiteOfCAndPlus(t *testing.T) {
-	files := fstest.MapFS{}
-	for _, f := range txtar.Parse([]byte(gaugeDriver)).Files {
-		files[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
+	files := archived(gaugeDriver)
 	set := settings.Default()
-	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: 2, Inside: true, TestNames: true})
-	require.NoError(t, err)
-	var found []string
-	for _, f := range s.Findings {
-		found = append(found, f.Place.File+" "+f.Rule)
-	}
+	found := foundIn(t, files, set)
 	assert.ElementsMatch(t, []string{
 		"include/tide/gauge.h undocumented", // gauge_stop
 	}, found)
@@ -251,10 +242,7 @@ int gauge_open(void) { return LEAST; }
 `
 
 func TestGroupsAndFiles(t *testing.T) {
-	files := fstest.MapFS{}
-	for _, f := range txtar.Parse([]byte(groupedHeaders)).Files {
-		files[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
+	files := archived(groupedHeaders)
 	m := rendered(t, files, settings.Default(), 2)
 	requireSound(t, asFS(m))
 	const root = "reference/project/"

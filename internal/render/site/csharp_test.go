@@ -307,8 +307,7 @@ func TestCSharpSlips(t *testing.T) {
 
 // The findings are those that a sensible maintainer would mend, at their places.
 func TestCSharpFindings(t *testing.T) {
-	files := fstest.MapFS{}
-	for _, f := range txtar.Parse([]byte(boardHelper + `
+	files := archived(boardHelper + `
 -- board/Flawed.cs --
 namespace Tide.Board;
 
@@ -342,9 +341,7 @@ public class Flawed
 }
 -- board/some.xml --
 <a><b>B</b></a>
-`)).Files {
-		files[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
+`)
 	s, err := build.Run(t.Context(), files, build.Options{Settings: settings.Default(), FrontEnds: languages.All, Folder: "board"})
 	require.NoError(t, err)
 	var got []string

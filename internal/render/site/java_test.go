@@ -10,7 +10,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"golang.org/x/tools/txtar"
 
 	"codrel/internal/build"
 	"codrel/internal/check"
@@ -141,10 +140,7 @@ class BookingTest { void undocumented() {} }
 // javaSite is the site of the client and what else is given.
 func javaSite(t *testing.T, more string) (files, site fstest.MapFS) {
 	t.Helper()
-	files = fstest.MapFS{}
-	for _, f := range txtar.Parse([]byte(javaClient + more)).Files {
-		files[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
+	files = archived(javaClient + more)
 	return files, asFS(rendered(t, files, settings.Default(), 2))
 }
 

@@ -2,14 +2,10 @@ package site_test
 
 import (
 	"testing"
-	"testing/fstest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"golang.org/x/tools/txtar"
 
-	"codrel/internal/build"
-	"codrel/internal/languages"
 	"codrel/internal/settings"
 )
 
@@ -99,17 +95,9 @@ pub fn bare() {}
 `
 
 func TestSiteOfRust(t *testing.T) {
-	files := fstest.MapFS{}
-	for _, f := range txtar.Parse([]byte(solver)).Files {
-		files[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
+	files := archived(solver)
 	set := settings.Default()
-	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: 2, Inside: true, TestNames: true})
-	require.NoError(t, err)
-	var found []string
-	for _, f := range s.Findings {
-		found = append(found, f.Place.File+" "+f.Rule)
-	}
+	found := foundIn(t, files, set)
 	assert.ElementsMatch(t, []string{"print/src/lib.rs undocumented"}, found)
 
 	m := rendered(t, files, set, 2)

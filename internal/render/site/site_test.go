@@ -10,6 +10,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/tools/txtar"
 
 	"codrel/demo"
 	"codrel/internal/build"
@@ -54,6 +55,26 @@ func demoFiles(t *testing.T) (fstest.MapFS, *settings.Settings) {
 	set, err := settings.Parse("codrel.yaml", files["codrel.yaml"].Data, settings.Known{Version: "0.1.0", Rules: check.Names(), Languages: languages.Names()})
 	require.NoError(t, err)
 	return files, set
+}
+
+// archived are the files of an archive.
+func archived(text string) fstest.MapFS {
+	files := fstest.MapFS{}
+	for _, f := range txtar.Parse([]byte(text)).Files {
+		files[f.Name] = &fstest.MapFile{Data: f.Data}
+	}
+	return files
+}
+
+// foundIn are the findings on files, each as its file and its rule.
+func foundIn(t *testing.T, files fs.FS, set *settings.Settings) (found []string) {
+	t.Helper()
+	s, err := build.Run(t.Context(), files, build.Options{Settings: set, FrontEnds: languages.All, Folder: "project", Jobs: 2, Inside: true, TestNames: true})
+	require.NoError(t, err)
+	for _, f := range s.Findings {
+		found = append(found, f.Place.File+" "+f.Rule)
+	}
+	return found
 }
 
 func requireSound(t *testing.T, files fs.FS) sitetest.Report {

@@ -4,11 +4,9 @@ import (
 	"io/fs"
 	"strings"
 	"testing"
-	"testing/fstest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"golang.org/x/tools/txtar"
 
 	"codrel/internal/settings"
 )
@@ -16,10 +14,7 @@ import (
 // surfaceOf builds the site of a txtar archive and requires it to be sound.
 func surfaceOf(t *testing.T, archive string) func(path string) string {
 	t.Helper()
-	files := fstest.MapFS{}
-	for _, f := range txtar.Parse([]byte(archive)).Files {
-		files[f.Name] = &fstest.MapFile{Data: f.Data}
-	}
+	files := archived(archive)
 	m := rendered(t, files, settings.Default(), 2)
 	requireSound(t, asFS(m))
 	return func(path string) string {
