@@ -88,32 +88,33 @@ type surface struct {
 
 // onDemand is what is worked out when it is first asked for.
 type onDemand struct {
-	names      func() map[string][]*model.Module                         // modules by the names in reach at their top
-	tops       func() *nearest.Words                                     // those names
-	namedIn    sync.Map                                                  // of modules and declarations: the names in them, see [Index.namesIn]
-	endings    func() map[string][]*model.Module                         // modules by their names, and by the last part of their paths
-	declaring  func() map[string][]*model.Module                         // modules by the names at their top, in reach or not
-	dotted     func() map[string][]*model.Module                         // modules whose paths have dots, by what stands behind the last
-	listed     sync.Map                                                  // of modules: what their lists of exports say of declarations, see [Index.Listed]
-	besides    func() map[*model.Declaration]*model.Declaration          // the code of what entries only declare
-	named      func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
-	fragments  func() map[string]*Fragment
-	guides     func() []*Guide
-	tested     func() map[*model.Declaration][]NamedInTest
-	examples   func() map[any][]Example // by declaration, or module
-	mentioned  func() map[*model.Declaration][]*Guide
-	graph      func() *moduleGraph
-	users      func() map[*model.Declaration]*UsersOf
-	otherNames func() map[*model.Declaration][]string
-	codeFiles  func() []moduleFile
-	unseen     func() map[*model.Module]bool              // those that are not here whole
-	outsides   sync.Map                                   // of libraries: *outsideNames
-	constants  sync.Map                                   // of modules: func() map[string]*model.Declaration, constants that are names of theirs
-	prefixes   sync.Map                                   // of libraries: func() map[string]bool, what their names begin with
-	based      sync.Map                                   // of declarations: what [Index.bases] found
-	plain      sync.Map                                   // of types: their bases as names alone say them, []*model.Declaration
-	usersOn    sync.Map                                   // of modules: func() map[*model.Declaration]*UsersOf, of what stands on their pages
-	used       atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
+	names       func() map[string][]*model.Module                         // modules by the names in reach at their top
+	tops        func() *nearest.Words                                     // those names
+	namedIn     sync.Map                                                  // of modules and declarations: the names in them, see [Index.namesIn]
+	endings     func() map[string][]*model.Module                         // modules by their names, and by the last part of their paths
+	declaring   func() map[string][]*model.Module                         // modules by the names at their top, in reach or not
+	dotted      func() map[string][]*model.Module                         // modules whose paths have dots, by what stands behind the last
+	listed      sync.Map                                                  // of modules: what their lists of exports say of declarations, see [Index.Listed]
+	besides     func() map[*model.Declaration]*model.Declaration          // the code of what entries only declare
+	named       func() map[*model.Library]map[string][]*model.Declaration // what has a name, two at the most
+	fragments   func() map[string]*Fragment
+	guides      func() []*Guide
+	tested      func() map[*model.Declaration][]NamedInTest
+	examples    func() map[any][]Example // by declaration, or module
+	mentioned   func() map[*model.Declaration][]*Guide
+	graph       func() *moduleGraph
+	fileModules func() map[*model.Facts]*model.Module
+	users       func() map[*model.Declaration]*UsersOf
+	otherNames  func() map[*model.Declaration][]string
+	codeFiles   func() []moduleFile
+	unseen      func() map[*model.Module]bool              // those that are not here whole
+	outsides    sync.Map                                   // of libraries: *outsideNames
+	constants   sync.Map                                   // of modules: func() map[string]*model.Declaration, constants that are names of theirs
+	prefixes    sync.Map                                   // of libraries: func() map[string]bool, what their names begin with
+	based       sync.Map                                   // of declarations: what [Index.bases] found
+	plain       sync.Map                                   // of types: their bases as names alone say them, []*model.Declaration
+	usersOn     sync.Map                                   // of modules: func() map[*model.Declaration]*UsersOf, of what stands on their pages
+	used        atomic.Pointer[map[*model.Facts]*FileUses] // filled in by users
 }
 
 // imported is one import of a file, as names in the file use it.
@@ -178,6 +179,7 @@ func (x *Index) promise() {
 	x.dotted = sync.OnceValue(x.dottedModules)
 	x.tops = sync.OnceValue(func() *nearest.Words { return nearest.NewWords(slices.Sorted(maps.Keys(x.names()))) })
 	x.graph = sync.OnceValue(x.makeGraph)
+	x.fileModules = sync.OnceValue(x.modulesOfFiles)
 	x.unseen = sync.OnceValue(x.findUnseen)
 	x.fragments = sync.OnceValue(x.readFragments)
 	x.guides = sync.OnceValue(x.readGuides)

@@ -55,15 +55,21 @@ type moduleFile struct {
 }
 
 // ModuleOf is the module that a file is one of, or nil.
-func (x *Index) ModuleOf(f *model.Facts) *model.Module {
+func (x *Index) ModuleOf(f *model.Facts) *model.Module { return x.fileModules()[f] }
+
+// modulesOfFiles are the modules that files are one of: the first one of each.
+func (x *Index) modulesOfFiles() map[*model.Facts]*model.Module {
+	out := map[*model.Facts]*model.Module{}
 	for _, lib := range x.Project.Libraries {
 		for _, m := range slices.Concat(lib.Modules, lib.Tests) {
-			if slices.Contains(m.Files, f) {
-				return m
+			for _, f := range m.Files {
+				if out[f] == nil {
+					out[f] = m
+				}
 			}
 		}
 	}
-	return nil
+	return out
 }
 
 // filesOf lists the files of some modules of every library.

@@ -226,11 +226,13 @@ func (b *Builder) reference(n *prose.Node) Inline {
 	if n.Info == prose.Value {
 		return b.value(n)
 	}
-	switch r := b.Links.ResolveNode(b.Scope, n); {
-	case r.Outcome == link.Found, r.Outcome == link.External:
+	r := b.Links.ResolveNode(b.Scope, n)
+	if r.Outcome == link.Found || r.Outcome == link.External {
 		return b.linked(&Target{Target: r.Target}, n.Children)
-	case b.titled(n) != nil:
-		return b.toTitled(n, b.titled(n))
+	}
+	switch g := b.titled(n); {
+	case g != nil:
+		return b.toTitled(n, g)
 	case r.Outcome == link.Missing && n.Text != "":
 		return Inline{Kind: Text, Text: n.Text} // brackets that are no reference stay as they were written
 	}
