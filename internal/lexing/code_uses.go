@@ -31,6 +31,11 @@ type CodeUses struct {
 	// Soft are words of the language in some places, before another word or a body, and names
 	// elsewhere.
 	Soft map[string]bool
+	// Patterns says that a name stands before its type, behind ":", and that names are declared by
+	// patterns: behind Binders, in lists that "=" or an arrow follows, and between bars.
+	Patterns bool
+	// Binders are words behind which a name is declared.
+	Binders map[string]bool
 }
 
 // within is a scope that the code stands in.
@@ -50,7 +55,8 @@ type codeWalk struct {
 	declared []source.Span       // names of declarations that are to come, in order
 	in       []within
 	bodies   []source.Span
-	bound    int // the token of a variable that was bound when its type was read
+	bound    int                    // the token of a variable that was bound when its type was read
+	types    map[string]source.Span // with Patterns: the names of the types of the file
 }
 
 // Find walks through the tokens of a file with the declarations that were found in it.
@@ -59,6 +65,12 @@ func (c *CodeUses) Find(facts *model.Facts) (uses model.Uses, bodies []source.Sp
 	for i := range facts.Occurrences {
 		o := &facts.Occurrences[i]
 		w.declared = append(w.declared, o.NameSpan)
+		if c.Patterns && o.Kind.IsType() && o.Parent < 0 {
+			if w.types == nil {
+				w.types = map[string]source.Span{}
+			}
+			w.types[o.Name] = o.NameSpan
+		}
 		if o.Kind.IsType() || o.Callable != nil {
 			w.scopes = append(w.scopes, o)
 		}
@@ -106,6 +118,9 @@ func (w *codeWalk) enter(o *model.Occurrence) {
 		w.names.Home(o.NameSpan)
 		w.names.BindLocal(w.Self, o.NameSpan, true)
 	}
+	if of, known := w.types[o.Scope]; known && o.Callable != nil {
+		w.names.BindLocal(w.Self, of, true)
+	}
 	for _, p := range o.TypeParams() {
 		w.names.BindLocal(p.Name, source.Span{}, false)
 	}
@@ -138,10 +153,14 @@ func (w *codeWalk) open(i int) {
 // word reads a word: the type of something that is declared, or the name of something.
 func (w *codeWalk) word(i int) int {
 	text := w.Word(i)
-	if w.Is(i-1, '.') || w.IsMark(i-1, "::") && !w.Soft[w.Word(i-2)] || w.IsMark(i-1, "->") && w.Arrow != "->" {
+	if w.Is(i-1, '.') || w.IsMark(i-1, "::") && !w.Soft[w.Word(i-2)] || w.IsMark(i-1, "->") && w.Arrow != "->" && !w.Patterns {
+		return i + 1
+	}
+	if w.Patterns && w.pattern(i, text) {
 		return i + 1
 	}
 	switch {
+	case w.Patterns:
 	case w.IsMark(i+1, w.Arrow) && !w.Keyword(text) && !w.Labels[w.Word(i-1)] && !w.Soft[text]:
 		w.names.BindLocal(text, source.Span{}, false)
 		return i + 1
@@ -150,7 +169,7 @@ func (w *codeWalk) word(i int) int {
 	case w.Soft[text] && (w.Word(i+1) != "" || w.Is(i+1, '{') || w.Is(i+1, ';') || w.IsMark(i+1, w.Arrow)) && !w.typed(i, text):
 		return i + 1
 	}
-	if w.begins(i) {
+	if !w.Patterns && w.begins(i) {
 		if end, ok := w.Type(i); ok && end > i {
 			w.variable(i, end)
 		}
@@ -292,4 +311,66 @@ func (w *codeWalk) set(i int) bool {
 // named reports whether a word is the name that an argument is for, or a label.
 func (w *codeWalk) named(i int) bool {
 	return w.Is(i+1, ':') && (w.Is(i-1, '(') || w.Is(i-1, ',') || w.Is(i-1, '{') || w.Is(i-1, '}') || w.Is(i-1, ';') || w.Is(i-1, '['))
+}
+
+// pattern binds a name that a pattern declares, and reports whether it is one. Names of types and
+// constants begin with a capital letter: they are what a pattern is compared with.
+func (w *codeWalk) pattern(i int, text string) bool {
+	if w.Keyword(text) || text[0] >= 'A' && text[0] <= 'Z' || w.IsMark(i+1, w.Path) {
+		return false
+	}
+	var typ source.Span
+	before := w.Word(i - 1)
+	switch {
+	case w.Binders[before]:
+	case w.Is(i+1, ':') && (w.Is(i-1, '(') || w.Is(i-1, ',') || w.Is(i-1, '|')): // a parameter
+	case w.Is(i-1, '|') && (w.Is(i+1, '|') || w.Is(i+1, ',')):
+	case w.IsMark(i+1, w.Arrow):
+	case w.inPattern(i): // whose braces are no block
+		if around := w.names.Around(FunctionScope); around != Outermost {
+			w.names.Bind(around, text, typ, false)
+			return true
+		}
+	default:
+		return false
+	}
+	if w.Is(i+1, ':') {
+		at := i + 2
+		for w.Is(at, '&') || w.Word(at) == "mut" || w.Is(at, '\'') || w.Is(at-1, '\'') && w.Word(at) != "" {
+			at++
+		}
+		if end, ok := w.Type(at); ok && end > at && !w.Keyword(w.Word(at)) {
+			last := at
+			for w.IsMark(last+1, w.Path) && w.Word(last+2) != "" {
+				last += 2
+			}
+			typ = w.Span(at, last+1)
+		}
+	}
+	w.names.BindLocal(text, typ, !typ.Empty())
+	return true
+}
+
+// inPattern reports whether a name stands in a list that is compared with something: "=", an arrow or
+// "in" follows it.
+func (w *codeWalk) inPattern(i int) bool {
+	if !w.Is(i+1, ',') && !w.Is(i+1, ')') && !w.Is(i+1, '}') {
+		return false
+	}
+	for at := i - 1; at >= 0 && i-at < mostLambda; at-- {
+		switch {
+		case w.Is(at, '(') || w.Is(at, '{'):
+			end := int(w.Tokens[at].Partner)
+			if end < i {
+				return false
+			}
+			for w.Is(end+1, ')') || w.Is(end+1, '}') && w.IsMark(end+2, w.Arrow) {
+				end++
+			}
+			return w.Is(end+1, '=') || w.IsMark(end+1, w.Arrow) || w.Word(end+1) == "in" || w.Is(end, '}') && w.Is(end+1, ':')
+		case w.Is(at, ';') || w.Is(at, ')') || w.Is(at, '}'):
+			return false
+		}
+	}
+	return false
 }

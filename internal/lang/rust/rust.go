@@ -83,6 +83,8 @@ var primitives = lexing.WordSet("bool char str u8 u16 u32 u64 u128 usize i8 i16 
 var (
 	isKeyword   = lexing.OneOf(keywords)
 	isPrimitive = lexing.OneOf(primitives)
+	isReserved  = lexing.OneOf(keywords, primitives)
+	binders     = map[string]bool{"let": true, "mut": true, "ref": true, "for": true}
 )
 
 // Read extracts what the file declares.
@@ -114,7 +116,7 @@ type reader struct {
 // code is how the names in bodies are found.
 func (r *reader) code() lexing.CodeUses {
 	return lexing.CodeUses{
-		Type: r.typeAt, Arrow: "=>", Path: "::", Globals: true, Self: "self", Keyword: lexing.OneOf(keywords, primitives),
+		Type: r.typeAt, Arrow: "=>", Path: "::", Globals: true, Self: "self", Keyword: isReserved, Patterns: true, Binders: binders,
 		Soft: map[string]bool{"union": true, "auto": true, "macro_rules": true, "default": true, "raw": true, "safe": true},
 	}
 }
