@@ -49,3 +49,64 @@ func TestBranchesByShape(t *testing.T) {
 	assert.Equal(t, []string{"A"}, branches.At(9), "lines alone are all read")
 	assert.False(t, branches.Off(25))
 }
+
+// Each line to the preprocessor says which token is the first behind it, also when other branches
+// left tokens out.
+func TestLinesKnowWhatFollows(t *testing.T) {
+	for text, want := range map[string]string{
+		"#a\nb c\n#d\ne\n#f":                              "#a>b #d>e #f>",
+		"x (\n#if A\nb ,\n#else\nc ,\n#endif\nd )\n#z\ny": "#if A>b #else>d #endif>d #z>y",
+		"#ifdef OTHER\nf {\n#else\ng {\n#endif\n}\n#z":    "#ifdef OTHER>g #else>g #endif>} #z>",
+		"a\n#if A\n#define B(\n#endif\nb":                 "#if A>b #define B(>b #endif>b",
+		"#define A \\\n  b\nc":                            "#define A \\\n  b>c",
+		"":                                                "",
+		"a b":                                             "",
+	} {
+		shape := lexing.Shape{Names: lexing.NameBytes(""), Directive: '#', Assume: map[string]bool{"OTHER": false}}
+		s, back := lexing.Borrow()
+		shape.Lex(text, s)
+		s.Settle(text, &shape)
+		var out []string
+		for _, l := range s.Lines {
+			said := text[l.From:l.To] + ">"
+			if int(l.Next) < len(s.Tokens) {
+				said += text[s.Tokens[l.Next].From:s.Tokens[l.Next].To]
+			}
+			out = append(out, said)
+		}
+		back()
+		assert.Equal(t, want, strings.Join(out, " "), text)
+	}
+}
+
+// Marks of one byte are known by it, and no other token is.
+func TestSigns(t *testing.T) {
+	shape := lexing.Shape{Names: lexing.NameBytes(""), Marks: []string{"->", "::"}, Strings: []lexing.StringShape{{Open: "'"}}}
+	s, back := lexing.Borrow()
+	defer back()
+	text := "a(b)->c::d-e:'f'1"
+	shape.Lex(text, s)
+	var signs []string
+	for _, token := range s.Tokens {
+		sign := "."
+		if token.Sign != 0 {
+			sign = string(token.Sign)
+		}
+		signs = append(signs, sign)
+	}
+	assert.Equal(t, ". ( . ) . . . . - . : . .", strings.Join(signs, " "))
+	assert.Equal(t, int32(3), s.Tokens[1].Partner)
+}
+
+// Words are told from others by their length, their first letter, and then as a whole.
+func TestOneOf(t *testing.T) {
+	is := lexing.OneOf(lexing.WordSet("if in while wield _ über"), map[string]bool{"no": false, "yes": true})
+	for word, want := range map[string]bool{
+		"if": true, "in": true, "is": false, "while": true, "wield": true, "where": false, "yes": true, "no": false, "": false, "_": true, "über": true,
+		"If": false, "nf": false, strings.Repeat("a", 40): false, "I": false,
+	} {
+		assert.Equal(t, want, is(word), word)
+	}
+	assert.False(t, lexing.OneOf()("a"))
+	assert.False(t, lexing.OneOf(map[string]bool{strings.Repeat("a", 40): true})(strings.Repeat("b", 40)))
+}

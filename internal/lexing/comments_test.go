@@ -46,3 +46,19 @@ func TestParseDirective(t *testing.T) {
 		assert.False(t, ok, text)
 	}
 }
+
+// A comment goes on in another one behind an empty line, which stands where the other begins.
+func TestJoinDocs(t *testing.T) {
+	text := "// one\nx; // two\n"
+	line := source.NewSpan
+	a, b := lexing.MakeDoc(text, []source.Span{line(3, 6)}, line(0, 6)), lexing.MakeDoc(text, []source.Span{line(13, 16)}, line(10, 16))
+	both := lexing.JoinDocs(a, b)
+	assert.Equal(t, "one\n\ntwo", both.Text)
+	assert.Equal(t, []source.Span{line(3, 6), line(10, 10), line(13, 16)}, both.Lines, "each line of the text has its place")
+	assert.Equal(t, a.Span, both.Span)
+	assert.Same(t, a, lexing.JoinDocs(a, nil))
+	assert.Same(t, b, lexing.JoinDocs(nil, b))
+	assert.Nil(t, lexing.JoinDocs(nil, nil))
+	assert.Equal(t, "one", a.Text, "what is joined stays as it was")
+	assert.Len(t, a.Lines, 1)
+}

@@ -1,6 +1,7 @@
 package lexing_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -98,4 +99,21 @@ func TestPairAngles(t *testing.T) {
 		}
 		assert.Equal(t, want, got, text)
 	}
+}
+
+// The comment at an offset is found from wherever was asked last.
+func TestCommentAt(t *testing.T) {
+	text := strings.Repeat("/**/ a ", 40)
+	c := look(text)
+	for _, step := range []int{1, 7, 40, -3, 113} { // one after the other, far away, and back
+		for k := range 200 {
+			offset := ((k * step % len(text)) + len(text)) % len(text)
+			want := (offset + 6) / 7
+			assert.Equal(t, want, c.CommentAt(int32(offset)), "%d by %d", offset, step)
+		}
+	}
+	assert.Equal(t, 40, c.CommentAt(int32(len(text))))
+	assert.Equal(t, 0, c.CommentAt(-5))
+	none := look("a b")
+	assert.Equal(t, 0, none.CommentAt(2))
 }

@@ -1,12 +1,14 @@
 package cfamily_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 
 	"codrel/internal/lang"
 	"codrel/internal/lang/langtest"
+	"codrel/internal/model"
 	"codrel/internal/source"
 )
 
@@ -152,4 +154,48 @@ func TestMacrosOfOtherHeaders(t *testing.T) {
 	}
 	assert.Equal(t, []string{"type line: typedef struct line_s *line: A line.", "type berth: typedef struct berth_s *berth: A berth."}, got)
 	langtest.Valid(t, facts)
+}
+
+// What macros stand for where files ask for the machine first: what a common one takes, else what is
+// there at all; and so for files that are included.
+func TestMacrosInBranches(t *testing.T) {
+	for name, c := range map[string]struct {
+		text  string
+		other map[string]string
+		want  string
+	}{
+		"the other branch comes first": {"#ifdef _WIN32\n#define FIELDS HANDLE handle; int port;\n#else\n#define FIELDS int descriptor;\n#endif\nstruct line { FIELDS int x; };", nil, "line descriptor x"},
+		"it is the only one":           {"#ifdef _WIN32\n#define FIELDS HANDLE handle;\n#endif\nstruct line { FIELDS int x; };", nil, "line handle x"},
+		"by what is not":               {"#if !defined(_WIN32)\n#define FIELDS int here;\n#else\n#define FIELDS int there;\n#endif\nstruct line { FIELDS };", nil, "line here"},
+		"one after the other":          {"#if defined(_WIN32)\n#define FIELDS int a;\n#elif defined(__APPLE__)\n#define FIELDS int b;\n#elif 1\n#define FIELDS int c;\n#else\n#define FIELDS int d;\n#endif\nstruct line { FIELDS };", nil, "line c"},
+		"one in another":               {"#ifdef _WIN32\n#if 1\n#define FIELDS int a;\n#endif\n#else\n#define FIELDS int b;\n#endif\nstruct line { FIELDS };", nil, "line b"},
+		"nobody knows":                 {"#ifdef DEEP\n#define FIELDS int a;\n#else\n#define FIELDS int b;\n#endif\nstruct line { FIELDS };", nil, "line a"},
+		"included files":               {"#ifdef _WIN32\n#include \"win.h\"\n#else\n#include \"unix.h\"\n#endif\nstruct line { FIELDS };", map[string]string{"win.h": "#define FIELDS int handle;\n", "unix.h": "#define FIELDS int descriptor;\n"}, "line descriptor"},
+		"only the other file is there": {"#ifdef _WIN32\n#include \"win.h\"\n#else\n#include \"unix.h\"\n#endif\nstruct line { FIELDS };", map[string]string{"win.h": "#define FIELDS int handle;\n"}, "line handle"},
+		"a comment behind":             {"#ifdef _WIN32 /* else */\n#define FIELDS int a;\n#else // here\n#define FIELDS int b;\n#endif\nstruct line { FIELDS };", nil, "line b"},
+		"never closed":                 {"#ifdef _WIN32\n#define FIELDS int a;\nstruct line { FIELDS };", nil, "line a"},
+		"too many ends":                {"#endif\n#else\n#elif 1\n#define FIELDS int a;\nstruct line { FIELDS };", nil, "line a"},
+		"an attribute is no field":     {"#define PACKED __attribute__((packed))\nstruct line { PACKED int x; };", nil, "line x"},
+		"a type is none":               {"#define WORD unsigned int\nstruct line { WORD x; WORD; };", nil, "line x"},
+		"nor are functions":            {"#define BOTH int f(void); int g;\nstruct line { int x; BOTH };", nil, "line x"},
+	} {
+		facts := readBeside(c.text, c.other)
+		var got []string
+		for i := range facts.Occurrences {
+			if o := &facts.Occurrences[i]; o.Kind != model.KindMacro {
+				got = append(got, o.Name)
+			}
+		}
+		assert.Equal(t, c.want, strings.Join(got, " "), name)
+	}
+}
+
+// readBeside reads a header of C beside other files.
+func readBeside(text string, other map[string]string) *model.Facts {
+	return c.Read(lang.File{Path: "a.h", Text: source.Decode([]byte(text + "\n")), Other: func(path string) []byte {
+		if text, ok := other[path]; ok {
+			return []byte(text)
+		}
+		return nil
+	}})
 }
