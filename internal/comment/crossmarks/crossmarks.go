@@ -126,6 +126,9 @@ func (p *parser) line(m *markdown.Made, text string, at int32) {
 				i += n - 1
 			}
 		case '[':
+			if isTask(text, i) {
+				continue
+			}
 			size, made := p.bracket(text[i:min(len(text), i+longestSpan)])
 			if size == 0 {
 				continue
@@ -136,6 +139,12 @@ func (p *parser) line(m *markdown.Made, text string, at int32) {
 		}
 	}
 	m.Put(text[from:], at+int32(from), false)
+}
+
+// isTask reports whether brackets at an offset are those of an entry that is done, as "- [x] moored".
+func isTask(text string, i int) bool {
+	mark := strings.TrimSpace(text[:i])
+	return i+2 < len(text) && (text[i+1] == 'x' || text[i+1] == 'X') && text[i+2] == ']' && (mark == "-" || mark == "*" || mark == "+" || len(mark) > 1 && strings.Trim(mark, "0123456789") == ".")
 }
 
 // bracket makes a link of a name in brackets that a text begins with; size is 0 where there is none.

@@ -1,6 +1,7 @@
 package crossmarks_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -33,5 +34,77 @@ func TestSpans(t *testing.T) {
 	assert.Len(t, got, 3)
 	for shown, stands := range got {
 		assert.NotEmpty(t, stands, shown)
+	}
+}
+
+// What stands in brackets is a name, or it is left as it is written.
+func TestNames(t *testing.T) {
+	for text, want := range map[string]string{
+		"[Tide]": "Tide", "[`Tide`]": "Tide", "[tide::Low]": "tide::Low", "[::std::fmt]": "std::fmt", "[height()]": "height", "[tide!]": "tide", "[tide!()]": "tide", "[tide!{}]": "tide", "[tide![]]": "tide",
+		"[struct@Tide]": "Tide", "[fn@low::height]": "low::height", "[macro@tide]": "tide", "[prim@u8]": "u8", "[Vec<u8>]": "Vec", "[Self::at]": "Self::at", "[crate]": "crate",
+		"[text](Tide)": "Tide", "[text](`Tide`)": "Tide", "[text](struct@Tide)": "Tide", "[text](height())": "height", "[text](Tide \"said\")": "Tide", "[text](<Tide>)": "Tide", "[text][Tide]": "Tide",
+		"[`a::B`](struct.B.html)": "B", "[x](../a/enum.Kind.html#variant.Low)": "Kind::Low", "[x](trait.Gauge.html#tymethod.read)": "Gauge::read", "[Tide#part]": "Tide",
+		"[x](index.html)": "", "[x](https://a.example/struct.B.html)": "", "[x](mailto:a@b.example)": "", "[x](a.b)": "", "[a b]": "", "[1]": "", "[]": "", "[ ]": "", "[x]: y": "",
+		"`[Tide]`": "", "``[Tide]``": "", "\\[Tide]": "", "![Tide](tide.png)": "", "[banana@Tide]": "", "[a-b]": "", "[a::]": "", "[[Tide]": "Tide", "[Tide": "", "Tide]": "", "- [ ] Tide": "", "- [x] Tide": "", "1. [X] Tide": "", "[x] Tide": "x",
+		"[höhe::Maß]": "höhe::Maß",
+	} {
+		got := ""
+		prose.Walk(parse(commenttest.DocOf(text)).Body, func(n *prose.Node) bool {
+			if n.Kind == prose.Reference {
+				got = n.Target
+			}
+			return true
+		})
+		assert.Equal(t, want, got, text)
+	}
+}
+
+// Names at other places mean what they are defined as, whether before or behind.
+func TestDefinitions(t *testing.T) {
+	for text, want := range map[string]string{
+		"[tide] is one.\n\n[tide]: crate::Tide":            "crate::Tide",
+		"[tide]: crate::Tide\n\nA [tide].":                 "crate::Tide",
+		"[The Tide][tide].\n\n[TIDE]: crate::Tide":         "crate::Tide",
+		"[`tide`] is one.\n\n[`tide`]: crate::Tide":        "crate::Tide",
+		"[tide][] is one.\n\n[tide]: crate::low()":         "crate::low",
+		"[tide] is one.\n\n[tide]: https://tide.example":   "",
+		"[tide] is one.\n\n    [tide]: crate::Tide":        "tide",
+		"[Tide] is one.\n\n[other]: crate::Other":          "Tide",
+		"[tide] is one.\n\n[tide]: <crate::Tide> \"said\"": "crate::Tide",
+	} {
+		got := ""
+		prose.Walk(parse(commenttest.DocOf(text)).Body, func(n *prose.Node) bool {
+			if n.Kind == prose.Reference {
+				got = n.Target
+			}
+			return true
+		})
+		assert.Equal(t, want, got, text)
+	}
+}
+
+// Examples are Rust unless they say otherwise, without the lines that are for the compiler.
+func TestExamples(t *testing.T) {
+	for text, want := range map[string]string{
+		"```\n# a\nb\n```":                    "rust|b",
+		"```rust\n#\n## a\n```":               "rust|# a",
+		"```no_run\na\n```":                   "rust no_run|a",
+		"```should_panic,edition2021\na\n```": "rust should_panic edition2021|a",
+		"```compile_fail,E0123\na\n```":       "rust compile_fail E0123|a",
+		"```ignore-windows\na\n```":           "rust ignore-windows|a",
+		"```text\n# a\n```":                   "text|# a",
+		"```toml\n# a\n```":                   "toml|# a",
+		"    # a\n    b":                      "rust|b",
+		"~~~\n#[derive(A)]\n#!\n# \n~~~":      "rust|#[derive(A)]\n#!",
+		"````\n```\n# a\n````":                "rust|```",
+	} {
+		got := ""
+		prose.Walk(parse(commenttest.DocOf(text)).Body, func(n *prose.Node) bool {
+			if n.Kind == prose.CodeBlock {
+				got = n.Info + "|" + n.Text
+			}
+			return true
+		})
+		assert.Equal(t, want, strings.TrimSuffix(got, "\n"), text)
 	}
 }

@@ -257,6 +257,10 @@ func TestGroupsAndFiles(t *testing.T) {
 	assert.Contains(t, margin, `From elsewhere, includes <code translate="no">&lt;stdio.h&gt;</code>.`)
 	assert.Contains(t, margin, `Through these, includes <a href="../lower.h/index.html">`)
 	assert.Contains(t, margin, `Included by <code translate="no">src/gauge.c</code>.`)
+	drawn := between(t, header, `<svg class="around"`, "</svg>")
+	for _, file := range []string{"src/gauge.c", "tide/low.h", "tide/lower.h"} {
+		assert.Contains(t, drawn, ">"+file+"</text>", "what is included through others is drawn, too")
+	}
 	limits := string(m.Get(root + "tide/gauge.h/gauge_limits.html"))
 	assert.Contains(t, between(t, limits, ">Levels</h2>", ">Fields</h2>"), "<p>Both are in metres.</p>", "members have a text in common")
 	assert.Contains(t, between(t, limits, ">Fields</h2>", "</article>"), "kind")
