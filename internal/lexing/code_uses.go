@@ -351,6 +351,9 @@ func (w *codeWalk) pattern(i int, text string) bool {
 	return true
 }
 
+// deepestPattern is how many lists around a name may be a pattern with it.
+const deepestPattern = 32
+
 // inPattern reports whether a name stands in a list that is compared with something: "=", an arrow or
 // "in" follows it.
 func (w *codeWalk) inPattern(i int) bool {
@@ -364,7 +367,7 @@ func (w *codeWalk) inPattern(i int) bool {
 			if end < i {
 				return false
 			}
-			for w.Is(end+1, ')') || w.Is(end+1, '}') && w.IsMark(end+2, w.Arrow) {
+			for stop := end + deepestPattern; end < stop && (w.Is(end+1, ')') || w.Is(end+1, '}') && w.IsMark(end+2, w.Arrow)); {
 				end++
 			}
 			return w.Is(end+1, '=') || w.IsMark(end+1, w.Arrow) || w.Word(end+1) == "in" || w.Is(end, '}') && w.Is(end+1, ':')

@@ -25,6 +25,10 @@ type Shape struct {
 	// Rather is a word of the head that is taken where branches of such lines give a body
 	// several (see [Stream.Settle]); "" where the first one is.
 	Rather string
+	// Body reports whether "{" behind the tokens of a text begins a body in which nothing is
+	// declared for others. Such bodies are passed over where nobody asks what names in code
+	// mean. nil where none are.
+	Body func(text string, before []Token) bool
 	// Joined says that a backslash at the end of a line joins it with the next in comments too.
 	Joined bool
 	// Heredocs says that <<END, <<"END", <<'END' and each of them with "~" take the

@@ -13,6 +13,9 @@ func (shape *Shape) Lex(text string, into *Stream) (unclosed int) {
 	l := shaped{Shape: shape, Stream: into, text: text, unclosed: -1}
 	l.bytes = shape.leading()
 	l.sort()
+	if l.Body != nil && l.bare {
+		l.sortBodies()
+	}
 	l.code()
 	if n := len(l.holes); n > 0 {
 		l.never(l.holes[0].from)
@@ -116,9 +119,11 @@ type shaped struct {
 	inName        [256]bool
 	behindPrefix  [256]bool // what a string begins with behind its prefix
 	longestPrefix int
-	second        [256]bool // the second bytes of marks
-	firstMark     [256]int  // index of the first of the marks of several bytes that begins with one
-	holes         []hole    // that the code stands in
+	second        [256]bool  // the second bytes of marks
+	firstMark     [256]int   // index of the first of the marks of several bytes that begins with one
+	inBodies      [256]uint8 // what each byte is within bodies that are passed over
+	unsure        int        // no body before it is passed over
+	holes         []hole     // that the code stands in
 	heredocs      []heredoc
 	mid           bool // something stands before on the line
 	unclosed      int
@@ -283,21 +288,21 @@ func (l *shaped) heredoc() bool {
 	return true
 }
 
-// directive takes a line to the preprocessor with all lines that it goes on in. Comments
-// and strings in it are told apart, its brackets are nobody's.
-func (l *shaped) directive() {
+// directive takes a line to the preprocessor with all lines that it goes on in, and gives its
+// word. Comments and strings in it are told apart, its brackets are nobody's.
+func (l *shaped) directive() (word string) {
 	from, end := l.at, joinedEnd(l.text, l.at)
-	word := from + 1
-	for word < end && (l.text[word] == ' ' || l.text[word] == '\t') {
-		word++
+	begin := from + 1
+	for begin < end && (l.text[begin] == ' ' || l.text[begin] == '\t') {
+		begin++
 	}
-	begin := word
-	for word < end && l.Names[l.text[word]] {
-		word++
+	behind := begin
+	for behind < end && l.Names[l.text[behind]] {
+		behind++
 	}
-	aside := l.Aside[l.text[begin:word]]
-	l.Piece(Keyword, from, word)
-	for at := word; at < end; {
+	word = l.text[begin:behind]
+	l.Piece(Keyword, from, behind)
+	for at := behind; at < end; {
 		l.at = at
 		may := l.bytes[l.text[at]]
 		if may&mayComment != 0 && l.comment() {
@@ -315,12 +320,13 @@ func (l *shaped) directive() {
 		}
 		at++
 	}
-	if !aside {
+	if !l.Aside[word] {
 		l.Lines = append(l.Lines, Line{From: int32(from), To: int32(end), Next: int32(len(l.Tokens))})
 	}
-	if l.at = end; l.Off != nil && l.text[begin:word] == "if" && l.Off[strings.TrimSpace(l.text[word:end])] {
+	if l.at = end; l.Off != nil && word == "if" && l.Off[strings.TrimSpace(l.text[behind:end])] {
 		l.at = l.offEnd(end)
 	}
+	return word
 }
 
 // offEnd is the offset of the line that ends a branch that nobody reads, or of the end.
@@ -591,6 +597,10 @@ func (l *shaped) word() {
 
 // bracket takes a bracket, and goes back into the string that it leads back to.
 func (l *shaped) bracket() {
+	if l.text[l.at] == '{' && l.bare && l.Body != nil && len(l.holes) == 0 && l.Body(l.text, l.Tokens) {
+		l.body()
+		return
+	}
 	opened, closes := l.Bracket(l.text, l.at)
 	l.at++
 	if n := len(l.holes); closes && n > 0 && opened <= l.holes[n-1].index {

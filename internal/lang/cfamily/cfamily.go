@@ -117,7 +117,7 @@ var shapeOfC = lexing.Shape{
 		{Open: "'", Escape: '\\'},
 	},
 	Marks:     marks,
-	Directive: '#', Joined: true, DigitMark: '\'', Assume: assumed(false), Ends: isMacro, Off: map[string]bool{"0": true},
+	Directive: '#', Joined: true, DigitMark: '\'', Assume: assumed(false), Ends: isMacro, Body: beginsBody, Off: map[string]bool{"0": true},
 }
 
 // shapeOfPlus is how C++ does ([lex] of its standard, ISO/IEC 14882).
@@ -129,7 +129,7 @@ var shapeOfPlus = lexing.Shape{
 		{Prefixes: []string{"u8R", "uR", "UR", "LR", "R"}, Open: `"`, Lines: true, Delimited: true},
 	}, shapeOfC.Strings...),
 	Marks:     marks,
-	Directive: '#', Joined: true, DigitMark: '\'', Assume: assumed(true), Ends: isMacro, Off: map[string]bool{"0": true},
+	Directive: '#', Joined: true, DigitMark: '\'', Assume: assumed(true), Ends: isMacro, Body: beginsBody, Off: map[string]bool{"0": true},
 }
 
 // marks leave out ">>" and those that begin with it: two lists of arguments may end there.

@@ -272,7 +272,7 @@ func (s *specs) prior() bool {
 	if s.typed {
 		return true
 	}
-	for _, w := range s.run {
+	for _, w := range s.lately() {
 		if !w.macro {
 			return true
 		}
@@ -280,13 +280,16 @@ func (s *specs) prior() bool {
 	return len(s.run) > 1 || len(s.run) == 1 && s.wraps[1] == 0
 }
 
+// lately are the last words that stand before, as many as are looked through for each word.
+func (s *specs) lately() []word { return s.run[max(0, len(s.run)-mostWords):] }
+
 // allMacros reports whether no word stands before that is not formed as a macro's.
 func (s *specs) allMacros() bool { return len(s.run) == 0 || s.macrosAlone() }
 
 // complete reports whether a type and a name stand before.
 func (s *specs) complete() bool {
 	n := 0
-	for _, w := range s.run {
+	for _, w := range s.lately() {
 		if !w.macro {
 			n++
 		}

@@ -96,7 +96,7 @@ func (r *reader) specified(s *specs, end int, own *owner, t template) int {
 
 // macrosAlone reports whether all words of a run are formed as macros.
 func (s *specs) macrosAlone() bool {
-	for _, w := range s.run {
+	for _, w := range s.lately() {
 		if !w.macro {
 			return false
 		}

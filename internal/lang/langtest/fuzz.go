@@ -23,6 +23,7 @@ func Fuzz(f *testing.F, end lang.FrontEnd, folder string) {
 		Valid(t, facts)
 		Pieces(t, end, facts.Text)
 		assert.Equal(t, Dump(facts), Dump(Read(end, path, data)))
+		Valid(t, brief(end, path, data))
 	})
 }
 
