@@ -46,24 +46,29 @@ const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.mi
 
 async function accessibility(served) {
   const browser = await puppeteer.launch({ executablePath: chromium, args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] });
-  let pages = 0;
+  const views = [];
   for (const scheme of ["light", "dark"]) {
     for (const [width, height] of [[1280, 800], [360, 760]]) {
-      for (const f of kinds()) {
-        const page = await browser.newPage();
-        await page.setBypassCSP(true); // for the engine, which is put into the page
-        await page.setViewport({ width, height });
-        await page.emulateMediaFeatures([{ name: "prefers-color-scheme", value: scheme }]);
-        await page.goto((f === "404.html" ? served : disk) + f); // only a server shows it
-        if (f === "index.html") { await search(page, "tide"); }
-        await page.evaluate(axe);
-        const found = await page.evaluate(() => axe.run(document));
-        for (const v of found.violations) { fail(`${f}, ${scheme}, ${width} px: ${v.id}: ${v.help}: ${v.nodes[0].html.slice(0, 120)}`); }
-        pages++;
-        await page.close();
-      }
+      for (const f of kinds()) { views.push({ f, scheme, width, height }); }
     }
   }
+  const pages = views.length;
+  const examine = async () => { // two of these share the views
+    for (let view = views.shift(); view; view = views.shift()) {
+      const { f, scheme, width, height } = view;
+      const page = await browser.newPage();
+      await page.setBypassCSP(true); // for the engine, which is put into the page
+      await page.setViewport({ width, height });
+      await page.emulateMediaFeatures([{ name: "prefers-color-scheme", value: scheme }]);
+      await page.goto((f === "404.html" ? served : disk) + f); // only a server shows it
+      if (f === "index.html") { await search(page, "tide"); }
+      await page.evaluate(axe);
+      const found = await page.evaluate(() => axe.run(document));
+      for (const v of found.violations) { fail(`${f}, ${scheme}, ${width} px: ${v.id}: ${v.help}: ${v.nodes[0].html.slice(0, 120)}`); }
+      await page.close();
+    }
+  };
+  await Promise.all([examine(), examine()]);
   await browser.close();
   console.log(`${pages} views examined for accessibility`);
 }

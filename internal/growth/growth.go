@@ -18,7 +18,7 @@ const Most = 2.6
 const (
 	smallest = 1 << 10
 	largest  = 4 << 20
-	telling  = 2 * time.Millisecond
+	telling  = time.Millisecond
 )
 
 // Form is one form of input.
@@ -82,7 +82,7 @@ func ProjectTrouble(form Project, work func(files map[string]string)) string {
 }
 
 // tellingOfProjects is the time from which a measure of a whole project says something.
-var tellingOfProjects = 12 * telling
+var tellingOfProjects = 24 * telling
 
 // fewestParts is how many parts a project has at least.
 const fewestParts = 100
@@ -116,7 +116,7 @@ func (m *measurer[T]) once(n int) string {
 		}
 		once = m.measure(n, 1)
 	}
-	if once > 200*m.telling { // so long for so little that it need not be doubled
+	if once > 400*m.telling { // so long for so little that it need not be doubled
 		return fmt.Sprintf("%s: %d bytes take %v", m.name, m.size(n), once)
 	}
 	if once < m.telling/4 {
@@ -143,7 +143,7 @@ func (m *measurer[T]) once(n int) string {
 		if said == "" {
 			said = fmt.Sprintf("%s: %d bytes take %v, twice as many %v", m.name, m.size(n/2), before, now)
 		}
-		if now > 150*m.telling {
+		if now > 300*m.telling {
 			break
 		}
 		before = now

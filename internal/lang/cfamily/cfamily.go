@@ -205,6 +205,10 @@ type reader struct {
 		line       int
 		conditions []string
 	}
+	defined struct { // macros that may be taken back, by their names
+		macros map[string][]int // indices of occurrences
+		known  int              // how many occurrences were looked at
+	}
 	lineAt   int // index of the first preprocessor line that was not looked at yet
 	lineLast int // index that was asked for last
 	spelt    int // calls that were read by themselves

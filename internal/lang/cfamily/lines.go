@@ -273,11 +273,19 @@ func (r *reader) undefine(n, at int) {
 	for stop < end && isNameByte(r.Text[stop]) {
 		stop++
 	}
-	for i := range r.Facts.Occurrences {
-		if o := &r.Facts.Occurrences[i]; o.Kind == model.KindMacro && o.Name == r.Text[at:stop] {
-			o.Visibility = model.Private
+	if r.defined.macros == nil {
+		r.defined.macros = map[string][]int{}
+	}
+	for ; r.defined.known < len(r.Facts.Occurrences); r.defined.known++ {
+		if o := &r.Facts.Occurrences[r.defined.known]; o.Kind == model.KindMacro {
+			r.defined.macros[o.Name] = append(r.defined.macros[o.Name], r.defined.known)
 		}
 	}
+	name := r.Text[at:stop]
+	for _, i := range r.defined.macros[name] {
+		r.Facts.Occurrences[i].Visibility = model.Private
+	}
+	delete(r.defined.macros, name)
 }
 
 // steps is how far a line is looked for from the last one: questions go through the text.
