@@ -492,6 +492,10 @@ func (p *parser) markedInline(m *mapped, l line) {
 			if end := strings.IndexByte(text[i+1:min(len(text), i+longestWord)], '`'); end >= 0 {
 				i += end + 1
 			}
+		case c == ':' && (i == 0 || strings.IndexByte(" (,\t", text[i-1]) >= 0) && role(text[i:min(len(text), i+longestRole)]) > 0:
+			flush(i)
+			i += role(text[i:min(len(text), i+longestRole)])
+			from, i = i, i-1
 		case c == '{' && braced(text[i:]) > 0: // as other languages write it
 			size := braced(text[i:])
 			name, shown, _ := strings.Cut(strings.TrimSpace(text[i+len("{@link "):i+size-1]), " ")
@@ -530,7 +534,7 @@ func (p *parser) markedInline(m *mapped, l line) {
 			m.Put(called(text[at:i]), l.at+int32(at), true)
 			from = i + 2
 			i = from - 1
-		case c == '#' && i+1 < len(text) && isFirst(text[i+1]) && (i == 0 || strings.IndexByte(" (,", text[i-1]) >= 0):
+		case c == '#' && i+1 < len(text) && isFirst(text[i+1]) && (i == 0 || strings.IndexByte(" (,>", text[i-1]) >= 0):
 			end := nameEnd(text, i+1)
 			if lineWords[text[i+1:end]] {
 				continue
@@ -621,6 +625,31 @@ func schemeOf(name string) string {
 // escaped are the signs that a backslash takes the meaning from.
 const escaped = `@\&$#<>%".=|-~:`
 
+// roles say of the code span behind them what kind of thing it names, as in ":func:`tide_set`".
+var roles = map[string]bool{
+	"func": true, "function": true, "type": true, "enum": true, "enumerator": true, "macro": true, "struct": true, "union": true, "member": true, "data": true, "var": true,
+	"class": true, "meth": true, "attr": true, "const": true, "concept": true, "namespace": true, "expr": true, "ref": true, "doc": true,
+}
+
+// longestRole is how many bytes a role is looked for in.
+const longestRole = 24
+
+// role is the length of the role that a text begins with, or 0.
+func role(text string) int {
+	end := strings.Index(text, ":`")
+	if end < 1 {
+		return 0
+	}
+	word := strings.TrimPrefix(text[:end], ":")
+	if domain, rest, ok := strings.Cut(word, ":"); ok && (domain == "c" || domain == "cpp") {
+		word = rest
+	}
+	if !roles[word] {
+		return 0
+	}
+	return end + 1
+}
+
 // braced is the length of "{@link name text}" that a text begins with, or 0.
 func braced(text string) int {
 	if !strings.HasPrefix(text, "{@link ") {
@@ -671,6 +700,11 @@ func (p *parser) inlineWord(text string) (size, named int, made string) {
 	}
 	if i := strings.Index(argument[:stop], `\n`); i > 0 && word != "c" && word != "p" {
 		stop = i
+	}
+	for i := 1; i < stop; i++ {
+		if argument[i] == '<' && isElement(argument[i:]) { // HTML goes on behind it
+			stop = i
+		}
 	}
 	if stop == 0 || blanks == 0 {
 		return end, 0, ""

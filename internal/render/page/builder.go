@@ -262,7 +262,7 @@ func (b *Builder) toTitled(n *prose.Node, g *model.Group) Inline {
 	if m == nil || !b.Links.ModuleInReach(m) {
 		return b.linked(nil, shown)
 	}
-	return b.linked(&Target{Target: link.Target{Module: m}}, shown)
+	return b.linked(&Target{Target: link.Target{Module: m}, Group: g}, shown)
 }
 
 // value is the value of the constant that a reference names, where its signature shows it.

@@ -21,6 +21,7 @@ type Target struct {
 	Page        string       // an address of the plan
 	Guide       *link.Guide  // a page by the maintainer
 	Heading     string       // a heading of that, as its anchor is made
+	Group       *model.Group // a group of the module's declarations
 }
 
 // BlockKind tells what a block is.

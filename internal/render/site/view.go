@@ -193,6 +193,8 @@ func (v view) target(t *page.Target) string {
 		return v.to(t.Page)
 	case t.Source != nil:
 		return v.sourceAddress(t.Source, t.Line)
+	case t.Group != nil && v.shows(t.Module, t.Group):
+		return v.to(v.plan.Module(t.Module) + "#" + overviewAnchor(t.Group.Title))
 	case t.File == "":
 		return v.href(t.Target)
 	}
@@ -200,6 +202,11 @@ func (v view) target(t *page.Target) string {
 		return v.to(address)
 	}
 	return v.forgeAddress(t.File, t.Line)
+}
+
+// shows reports whether the page of a module has a heading for a group.
+func (v view) shows(m *model.Module, g *model.Group) bool {
+	return m != nil && v.plan.Links.ModuleInReach(m) && slices.ContainsFunc(v.plan.GroupsOf(m), func(shown plan.Group) bool { return shown.Of.Group == g })
 }
 
 // sourceAddress is where a line of the source can be read, or "": on a page of

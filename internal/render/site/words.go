@@ -122,6 +122,9 @@ func (v view) libraryName() string {
 	return v.page.Library.Name
 }
 
+// overviewAnchor is where the overview lists what is in a group that the maintainer named.
+func overviewAnchor(title string) string { return "s-part-" + prose.Slug(title) }
+
 func groupAnchor(g plan.Group) string { return "s-all-" + prose.Slug(g.Title) }
 
 // entriesByLetter cuts a sorted list of entries where the first letter changes.
