@@ -107,3 +107,26 @@ int open_gauge(void) { return own(); }
 `, ""},
 	})
 }
+
+// What operators give need be said only where it is not what every operator of the kind gives.
+func TestResultsOfOperators(t *testing.T) {
+	judge(t, []judged{{"of C++", `
+-- include/a.hpp --
+/** A gauge. */
+class Gauge {
+public:
+  /** Takes another one's place. */
+  Gauge &operator=(const Gauge &other);
+  /** For tests of a gauge. */
+  explicit operator bool() const;
+  /** Calls the gauge. */
+  int operator()() const;
+};
+/** Writes a gauge. */
+std::ostream &operator<<(std::ostream &out, const Gauge &gauge);
+/** Joins two. */
+Gauge operator+(const Gauge &one, const Gauge &other);
+`, `
+include/a.hpp:9:7 note the comment on Gauge.operator() does not say what it returns [undescribed-result]
+include/a.hpp:14:7 note the comment on operator+ does not say what it returns [undescribed-result]`}})
+}

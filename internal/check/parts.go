@@ -374,7 +374,7 @@ func (p *Pass) undescribedResults(c *described) {
 			return
 		}
 	}
-	if p.saysWhatItIs(c) || changesItself(c) || c.pointsToNamesake() {
+	if p.saysWhatItIs(c) || changesItself(c) || givesAsOperatorsDo(c) || c.pointsToNamesake() {
 		return
 	}
 	form := ""
@@ -439,6 +439,27 @@ func changesItself(c *described) bool {
 		}
 	}
 	return false
+}
+
+// givesAsOperatorsDo reports whether an operator gives the object that it changes, or what its first
+// operand refers to, or is a conversion to what it gives: nobody needs to be told.
+func givesAsOperatorsDo(c *described) bool {
+	if c.d.Kind() != model.KindOperator {
+		return false
+	}
+	for _, o := range c.forms {
+		if o.Callable == nil || len(o.Callable.Results) == 0 {
+			return false
+		}
+		result := o.Callable.Results[0].Type.Text(o.File.Text)
+		refers := strings.HasSuffix(result, "&")
+		itself := refers && c.d.Parent != nil && strings.TrimRight(result, "& ") == c.d.Parent.Name
+		first := refers && len(o.Callable.Params) > 0 && o.Callable.Params[0].Type.Text(o.File.Text) == result
+		if !itself && !first && !strings.HasSuffix(c.d.Name, " "+result) {
+			return false
+		}
+	}
+	return len(c.forms) > 0
 }
 
 // changing are verbs for what changes an object.

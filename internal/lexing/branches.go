@@ -187,10 +187,7 @@ func (d *settling) directive(t *Line) {
 	default:
 		return
 	}
-	if i := strings.Index(rest, "//"); i >= 0 {
-		rest = rest[:i]
-	}
-	switch rest = strings.Join(strings.Fields(rest), " "); word {
+	switch rest = conditionIn(rest); word {
 	case "if", "ifdef", "ifndef":
 		if word == "ifndef" {
 			rest = negated(rest)
@@ -222,6 +219,25 @@ func (d *settling) directive(t *Line) {
 			d.end(i, t.From)
 		}
 	}
+}
+
+// conditionIn is what a line to the preprocessor says behind its word, without comments and with
+// single blanks.
+func conditionIn(rest string) string {
+	if i := strings.Index(rest, "//"); i >= 0 {
+		rest = rest[:i]
+	}
+	if !strings.Contains(rest, "/*") {
+		return strings.Join(strings.Fields(rest), " ")
+	}
+	var without strings.Builder
+	for more := true; more; {
+		var before string
+		before, rest, more = strings.Cut(rest, "/*")
+		without.WriteString(before + " ")
+		_, rest, _ = strings.Cut(rest, "*/")
+	}
+	return strings.Join(strings.Fields(without.String()), " ")
 }
 
 // mostNegated is how many conditions that do not hold are said of what stands behind "else".

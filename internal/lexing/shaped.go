@@ -323,7 +323,7 @@ func (l *shaped) directive() (word string) {
 	if !l.Aside[word] {
 		l.Lines = append(l.Lines, Line{From: int32(from), To: int32(end), Next: int32(len(l.Tokens))})
 	}
-	if l.at = end; l.Off != nil && word == "if" && l.Off[strings.TrimSpace(l.text[behind:end])] {
+	if l.at = end; l.Off != nil && word == "if" && l.Off[conditionIn(l.text[behind:end])] {
 		l.at = l.offEnd(end)
 	}
 	return word

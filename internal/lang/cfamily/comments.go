@@ -259,8 +259,9 @@ func (r *reader) elsewhere() {
 	}
 }
 
-// commands reports which tags the comments have: those of groups, and those of deprecation.
-func (r *reader) commands() (grouped, deprecated bool) {
+// commands reports which tags the comments have: those of groups, those of deprecation, and those
+// that keep something from users.
+func (r *reader) commands() (grouped, deprecated, kept bool) {
 	for _, c := range r.Comments {
 		text := c.In(r.Text)
 		for _, mark := range []byte(`@\`) {
@@ -274,17 +275,44 @@ func (r *reader) commands() (grouped, deprecated bool) {
 					grouped = true
 				case 'i':
 					grouped = grouped || strings.HasPrefix(rest, "ingroup")
+					kept = kept || strings.HasPrefix(rest, "internal")
+				case 'p':
+					kept = kept || strings.HasPrefix(rest, "private")
 				case 'd':
 					grouped = grouped || strings.HasPrefix(rest, "defgroup")
 					deprecated = deprecated || strings.HasPrefix(rest, "deprecated")
 				}
 			}
 		}
-		if grouped && deprecated {
+		if grouped && deprecated && kept {
 			break
 		}
 	}
-	return grouped, deprecated
+	return grouped, deprecated, kept
+}
+
+// keep takes what comments say is private, or begin by saying that it is internal, from users.
+func (r *reader) keep() {
+	for i := range r.Facts.Occurrences {
+		o := &r.Facts.Occurrences[i]
+		if o.Doc == nil {
+			continue
+		}
+		first := true
+		for line := range strings.Lines(o.Doc.Text) {
+			if line = strings.TrimSpace(line); line == "" {
+				continue
+			}
+			word, _, _ := strings.Cut(line, " ")
+			switch {
+			case word == "@private" || word == `\private`:
+				o.Visibility = model.Private
+			case first && (word == "@internal" || word == `\internal`):
+				o.Visibility = max(o.Visibility, model.Internal)
+			}
+			first = false
+		}
+	}
 }
 
 // deprecations notes what a comment says is deprecated.

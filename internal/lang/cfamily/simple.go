@@ -402,6 +402,11 @@ func (r *reader) emit(s *specs, d declared, headEnd, tailFrom, stop, body int, o
 	case d.destructor:
 		o.Kind = model.KindDestructor
 		o.Name = "~" + r.Word(d.name+1)
+	case d.fn && r.plus && own.record && r.Word(d.name) == own.name: // what looks like its type is a macro
+		o.Kind = model.KindConstructor
+		if s.typed {
+			r.drop(s.typeFrom, s.typeFrom+1)
+		}
 	case d.fn && (own.record && r.Word(d.name) == own.name && !s.typed || r.plus && !s.typed && lastPart(scope) == r.Word(d.name)):
 		o.Kind = model.KindConstructor
 	case d.fn && own.record && !r.plus: // a macro around its name makes it a pointer to one
@@ -456,7 +461,7 @@ func (r *reader) emit(s *specs, d declared, headEnd, tailFrom, stop, body int, o
 			r.Facts.Occurrences[at].Visibility = access
 		}
 	}
-	if r.plus && t.to > t.from && t.special {
+	if r.plus && t.to > t.from && t.special && said.Doc == nil { // one with a comment of its own is a form of its own
 		r.Facts.Occurrences[at].Implementation = true
 	}
 }

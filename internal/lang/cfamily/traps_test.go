@@ -9,6 +9,7 @@ import (
 	"codrel/internal/lang"
 	"codrel/internal/lang/langtest"
 	"codrel/internal/model"
+	"codrel/internal/source"
 )
 
 // brief reads cases that are each a text, a line "=>" and what it declares.
@@ -464,6 +465,12 @@ class A { public: M_X ~A() = default; M_X A(int *p = nullptr) noexcept : a(p) {}
 M_API M_INLINE A::~A() noexcept = default;
 => 1 destructor A.~A()
 
+class tide { tide_inline tide(tide &&other) noexcept; tide_inline explicit tide(int n); tide_inline int rise(); };
+=> 1 class tide
+=> 1 constructor tide.tide(other)
+=> 1 constructor tide.tide(n)
+=> 1 method tide.rise()
+
 /** Prints. */
 M_EXPORT template <typename... T>
 void print(T &&...args) {}
@@ -485,4 +492,53 @@ struct B {
 => 1 struct B
 => 2 method B.load(value)
 => 3 method B.sized()`)
+}
+
+// What comments say is for the library itself is not for users, in C as in C++.
+func TestKeptByComments(t *testing.T) {
+	for _, end := range []lang.FrontEnd{c, plus} {
+		facts := langtest.Read(end, "a.h", []byte("/** @private Use b. */\nint a;\n/** Is private. */\nint b;\n/** \\internal\n * For tests. */\nint d;\n/** Text.\n * @internal for authors */\nint e;\n/** Text.\n * \\private */\nint f;\n"))
+		got := map[string]model.Visibility{}
+		for _, o := range facts.Occurrences {
+			got[o.Name] = o.Visibility
+		}
+		assert.Equal(t, map[string]model.Visibility{"a": model.Private, "b": model.Public, "d": model.Internal, "e": model.Public, "f": model.Private}, got)
+	}
+}
+
+// A function for one kind of arguments belongs to its template, unless it has a comment of its own.
+func TestSpecialFunctions(t *testing.T) {
+	facts := langtest.Read(plus, "a.hpp", []byte("/** Puts. */\ntemplate <class T> void put(T t);\n/** Puts a number. */\ntemplate <> void put(int t);\ntemplate <> void put(char t);\n"))
+	var got []bool
+	for _, o := range facts.Occurrences {
+		got = append(got, o.Implementation)
+	}
+	assert.Equal(t, []bool{false, false, true}, got)
+}
+
+// A branch that is never read is so with a comment behind its condition, too.
+func TestOffWithComment(t *testing.T) {
+	for _, when := range []string{"0", "0 // never", "0   /* keep the editor's indent */", "/* off */ 0"} {
+		facts := langtest.Read(c, "a.h", []byte("#if "+when+"\n{ int a;\n#endif\nint b;\n"))
+		assert.Len(t, facts.Occurrences, 1, when)
+		assert.Empty(t, facts.Problems, when)
+	}
+}
+
+// Bodies are passed over where nobody asks what names in them mean, and what stands in them changes
+// nothing of what is declared.
+func TestBodiesPassedOver(t *testing.T) {
+	for _, body := range []string{
+		"return \"}\" + '}' + '\\'' + 1'000;", "// }\n/* } */", "#define X }\n", "#if A\nif (x) {\n#else\nwhile (y) {\n#endif\n}", "#ifdef A\nint x;\n#endif\n", "#if 0\n}}}\n#endif\n",
+		"R\"x(})x\";", "char c = u8'}'; L\"}\";", "f([] { return 1; });", "int a[] = { 1, 2 };", "(}", ") {", "\"never", "'", "#endif\n", "#else\n}\n#if B\n",
+	} {
+		for _, head := range []string{"int f(void)", "struct s *f(int a)", "template <class T> T *f(T t)", "void T::f() const noexcept", "struct s ALIGN(8)", "NS_BEGIN(x)", "int f(a) int a;"} {
+			text := []byte(head + " {\n" + body + "\n}\n/** After. */\nint after;\nvoid last(void) { }\n")
+			for _, end := range []lang.FrontEnd{c, plus} {
+				deep := end.Read(lang.File{Path: "a.h", Text: source.Decode(text), Deep: true})
+				brief := end.Read(lang.File{Path: "a.h", Text: source.Decode(text)})
+				assert.Equal(t, langtest.Dump(deep), langtest.Dump(brief), string(text))
+			}
+		}
+	}
 }

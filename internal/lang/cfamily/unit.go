@@ -35,12 +35,15 @@ func (r *reader) unit() {
 	r.declarations(0, len(r.Tokens), &own)
 	r.flush(int32(len(r.Text)))
 	r.elsewhere()
-	grouped, deprecated := r.commands()
+	grouped, deprecated, kept := r.commands()
 	if grouped {
 		r.groups()
 	}
 	if deprecated {
 		r.deprecations()
+	}
+	if kept {
+		r.keep()
 	}
 	if !r.plus {
 		r.tags()
