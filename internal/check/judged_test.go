@@ -115,16 +115,16 @@ func TestResultsOfOperators(t *testing.T) {
 /** A gauge. */
 class Gauge {
 public:
-  /** Takes another one's place. */
+  /** Takes another one's place. @param other the one */
   Gauge &operator=(const Gauge &other);
-  /** For tests of a gauge. */
+  /** For tests of a gauge. @throws Fault where it is shut */
   explicit operator bool() const;
-  /** Calls the gauge. */
-  int operator()() const;
+  /** Calls the gauge. @param n how often */
+  int operator()(int n) const;
 };
-/** Writes a gauge. */
+/** Writes a gauge. @param out where @param gauge what */
 std::ostream &operator<<(std::ostream &out, const Gauge &gauge);
-/** Joins two. */
+/** Weighs both. @param one the first @param other the second */
 Gauge operator+(const Gauge &one, const Gauge &other);
 `, `
 include/a.hpp:9:7 note the comment on Gauge.operator() does not say what it returns [undescribed-result]
