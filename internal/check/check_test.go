@@ -75,7 +75,7 @@ func TestExamples(t *testing.T) {
 func example(language, text string) map[string]string {
 	files := map[string]string{"go.mod": "module tidebook.example/engine"}
 	archive := txtar.Parse([]byte(text))
-	files[map[string]string{"go": "tide/tide.go", "python": "tide.py", "c": "tide.c"}[language]] = string(archive.Comment)
+	files[map[string]string{"go": "tide/tide.go", "python": "tide.py", "c": "tide.c", "rust": "lib.rs"}[language]] = string(archive.Comment)
 	for _, f := range archive.Files {
 		files[f.Name] = string(f.Data)
 	}

@@ -108,6 +108,26 @@ int open_gauge(void);
 /** Shuts. */
 int open_gauge(void) { return 0; }
 `, "src/a.c:1:1 warning the comment on the definition of open_gauge differs from that at its declaration (include/a.h, line 2)"},
+	{finding.UndescribedUnsafety, "", `
+-- Cargo.toml --
+[package]
+name = "tide"
+-- src/lib.rs --
+//! Tides.
+
+/// Reads a gauge.
+///
+/// **Safety**: it must be on.
+pub unsafe fn read() {}
+
+/// A gauge.
+pub unsafe trait Gauge {
+    /// Opens it.
+    unsafe fn open();
+}
+
+pub unsafe fn bare() {}
+`, "src/lib.rs:9:18 note trait Gauge is unsafe, but its comment has no section \"Safety\" on what users must make sure of"},
 	{finding.MissingFileComment, "", `
 -- codrel.yaml --
 checks: {rules: {missing-file-comment: note}}

@@ -39,7 +39,7 @@ func (r *Rule) OfPages() bool {
 // Rules is the explicit list of all rules, in the order that "explain" lists them.
 var Rules = []Rule{
 	undocumented, missingModuleComment, emptyComment, strayComment, deprecatedWithoutAdvice,
-	phantomParameter, undescribedParameter, undescribedResult, undescribedFailure, repeatedSection, unknownTag, conflictingComments,
+	phantomParameter, undescribedParameter, undescribedResult, undescribedFailure, undescribedUnsafety, repeatedSection, unknownTag, conflictingComments,
 	brokenReference, ambiguousReference, leakedType, brokenExport, importCycle, malformedComment, unreadableSource, missingFileComment, headerlessFunction,
 	brokenGuideLink, brokenGuide, brokenExcerpt, staleExcerpt, brokenFragment, faintAccent, brokenLook,
 }

@@ -66,6 +66,7 @@ const (
 	UnknownTag              = "unknown-tag"
 	ConflictingComments     = "conflicting-comments"
 	MissingFileComment      = "missing-file-comment"
+	UndescribedUnsafety     = "undescribed-unsafety"
 	HeaderlessFunction      = "headerless-function"
 )
 

@@ -335,6 +335,22 @@ type Terminology interface {
 	GroupKey(title string) string
 }
 
+// ConditionReader is a front end whose language writes conditions so that they can be said in words.
+type ConditionReader interface {
+	// Condition takes a condition apart.
+	Condition(text string) Condition
+}
+
+// Condition is what must hold for something to exist.
+type Condition struct {
+	// Kind says what is asked for: "feature", "system", "machine", "pointers", "set" and so on, for
+	// which pages have words; "" for a condition made of others.
+	Kind, Name string
+	Not        bool        // it must not hold
+	Any        bool        // one of the others is enough, else all must hold
+	Of         []Condition // none for what always holds
+}
+
 // MemberBlocks is a front end whose language writes what a type holds behind its name.
 type MemberBlocks interface {
 	// BlockStyle says how it does so; ok is false for declarations that are not written so.

@@ -50,6 +50,8 @@ type Habits struct {
 	TakesParts     bool     // what a comment does not say of parameters, results and failures it has from what it overrides
 	OfAll          []string // members that every type has from what the language brings along
 	Extensions     bool     // callables may be added to types from outside: their signatures say "this" or "extension" before the type
+	Peril          string   // the modifier of what users must make sure of something for, or ""
+	PerilHeading   string   // under which comments say of what
 	Telling        []string // words before a type that are shown in lists of members too, since they tell how a member is used
 	OfEnums        []string // those that every enumeration has besides
 	AnyMember      string   // the name of the member that answers for members of any name, or ""

@@ -310,6 +310,9 @@ var words = map[string]bool{
 	"ignore": true, "no_run": true, "should_panic": true, "compile_fail": true, "test_harness": true, "standalone": true, "standalone_crate": true, "allow_fail": true, "rust": true,
 }
 
+// fates are what such words say of an example, in the words of fences of our own.
+var fates = map[string]string{"ignore": "shown", "no_run": "builds", "should_panic": "stops", "compile_fail": "refused"}
+
 // example makes an example what its readers see: Rust, where no other language is named, without the
 // lines that are there for the compiler.
 func example(n *prose.Node) {
@@ -319,10 +322,16 @@ func example(n *prose.Node) {
 			return
 		}
 	}
-	kept := []string{"rust"}
+	kept, said := []string{"rust"}, false
 	for _, w := range info {
-		if w != "rust" {
-			kept = append(kept, w)
+		switch fate := fates[w]; {
+		case fate != "" && said:
+		case fate != "":
+			kept, said = append(kept, "example="+fate), true
+		case strings.HasPrefix(w, "ignore-"):
+			kept = append(kept, "except="+strings.TrimPrefix(w, "ignore-"))
+		case strings.HasPrefix(w, "edition"):
+			kept = append(kept, "edition="+strings.TrimPrefix(w, "edition"))
 		}
 	}
 	n.Info = strings.Join(kept, " ")

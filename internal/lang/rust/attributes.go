@@ -104,9 +104,18 @@ func (r *reader) attribute(i, end int, a *attributes, depth int) {
 		if !r.Is(i+1, '(') {
 			return
 		}
-		for at := i + 2; at < r.Close(i+1, end); at++ {
-			if r.Word(at) == "hidden" {
+		stop := r.Close(i+1, end)
+		for at := i + 2; at < stop; at++ {
+			switch r.Word(at) {
+			case "hidden":
 				a.hidden = true
+			case "alias":
+				for at++; at < stop && !r.Is(at, ','); at++ {
+					r.aliases(at, r.Over(at), a)
+					if r.Is(at, '(') {
+						at = r.Over(at) - 1
+					}
+				}
 			}
 		}
 	case "deprecated":
@@ -151,6 +160,15 @@ func (r *reader) attribute(i, end int, a *attributes, depth int) {
 	case "path":
 		if r.Is(i+1, '=') && i+2 < end && r.Tokens[i+2].Kind == lexing.Value {
 			a.path = path.Clean(strings.Trim(r.Span(i+2, i+3).In(r.Text), `"`))
+		}
+	}
+}
+
+// aliases adds the strings between two tokens to the words by which an item is found.
+func (r *reader) aliases(i, end int, a *attributes) {
+	for ; i < end; i++ {
+		if doc := r.stringDoc(i); doc != nil {
+			a.directives = append(a.directives, model.Directive{Verb: "words", Object: doc.Text, Span: doc.Span})
 		}
 	}
 }
@@ -258,6 +276,10 @@ func (r *reader) docAttributes(from, to int, pieces []piece) []piece {
 				at = stop + 1
 			}
 			pieces = append(pieces, p)
+		case r.Word(i+2) == "concat" && r.Is(i+3, '!') && r.Is(i+4, '('):
+			if text := r.concatenated(i+5, r.Close(i+4, to)); text != "" {
+				pieces = append(pieces, piece{span: r.Span(i, i+5), text: text})
+			}
 		case r.Word(i+2) == "include_str" && r.Is(i+3, '!') && r.Is(i+4, '('):
 			if text := r.taken(i + 5); text != "" {
 				pieces = append(pieces, piece{span: r.Span(i, i+5), text: text})
@@ -267,6 +289,42 @@ func (r *reader) docAttributes(from, to int, pieces []piece) []piece {
 	slices.SortStableFunc(pieces, func(a, b piece) int { return int(a.span.Start - b.span.Start) })
 	return pieces
 }
+
+// concatenated is the text that strings between two tokens make, one behind the other. What is not
+// known before a build, such as the version, is left out.
+func (r *reader) concatenated(i, end int) string {
+	var b strings.Builder
+	for ; i < end; i++ {
+		if r.Word(i) != "" && r.Is(i+1, '!') && r.Is(i+2, '(') { // another macro
+			if r.Word(i) == "include_str" {
+				b.WriteString(r.taken(i + 3))
+			}
+			i = r.Over(i+2) - 1
+			continue
+		}
+		if r.Tokens[i].Kind != lexing.Value {
+			continue
+		}
+		span := r.Span(i, i+1)
+		inside, ok := insideString(r.Text, span)
+		if !ok {
+			b.WriteString(span.In(r.Text)) // a number
+			continue
+		}
+		b.WriteString(unescaped(inside.In(r.Text), strings.HasPrefix(span.In(r.Text), "r")))
+	}
+	return b.String()
+}
+
+// unescaped is the text of a string: what its escapes stand for in it (2.5 of the reference).
+func unescaped(text string, raw bool) string {
+	if raw || !strings.Contains(text, `\`) {
+		return text
+	}
+	return escapes.Replace(text)
+}
+
+var escapes = strings.NewReplacer(`\n`, "\n", `\t`, "\t", `\r`, "", `\"`, `"`, `\'`, "'", `\\`, `\`)
 
 // taken is the text of the file that a string names, or "".
 func (r *reader) taken(i int) string {
@@ -333,8 +391,8 @@ func (r *reader) docOf(pieces []piece) *model.Doc {
 		return nil
 	}
 	span := source.Span{Start: pieces[0].span.Start, End: pieces[len(pieces)-1].span.End}
-	if len(pieces) == 1 && pieces[0].text != "" {
-		return taken(pieces[0].text, span)
+	if slices.ContainsFunc(pieces, func(p piece) bool { return p.text != "" }) {
+		return r.mixed(pieces)
 	}
 	r.unindent(pieces)
 	var lines []source.Span
@@ -348,6 +406,34 @@ func (r *reader) docOf(pieces []piece) *model.Doc {
 	}
 	doc.Escaped = len(pieces) == 1 && pieces[0].raw
 	return doc
+}
+
+// mixed makes one text of pieces of which some come from elsewhere, each a paragraph of its own.
+func (r *reader) mixed(pieces []piece) *model.Doc {
+	out := &model.Doc{Span: source.Span{Start: pieces[0].span.Start, End: pieces[len(pieces)-1].span.End}}
+	var text strings.Builder
+	put := func(doc *model.Doc) {
+		if doc == nil {
+			return
+		}
+		if text.Len() > 0 {
+			text.WriteString("\n\n")
+			out.Lines = append(out.Lines, source.Span{Start: doc.Span.Start, End: doc.Span.Start})
+		}
+		text.WriteString(doc.Text)
+		out.Lines = append(out.Lines, doc.Lines...)
+	}
+	from := 0
+	for n := range pieces {
+		if pieces[n].text != "" {
+			put(r.docOf(pieces[from:n]))
+			put(taken(pieces[n].text, pieces[n].span))
+			from = n + 1
+		}
+	}
+	put(r.docOf(pieces[from:]))
+	out.Text = text.String()
+	return out
 }
 
 // unindent leaves out what all lines in comments are indented by; the first line of a block says

@@ -24,6 +24,7 @@ var habits = model.Habits{
 	Language: "rust", Name: "Rust", Dialect: "crossmarks", Fences: []string{"rust", "rs"},
 	PathMark: "::", Nested: true, ByPath: true, NameMarks: []string{"::"}, Self: []string{"Self"}, Roots: []string{"crate", "self", "super"}, Nothing: []string{""}, Unnamed: "_", Unused: "_",
 	Started: []string{"main"}, Directive: "// codrel: ", Fails: "fails", Contracts: true, Circles: true, MayMake: []string{"! {", "!{"},
+	Peril: "unsafe", PerilHeading: "Safety",
 	Unbound: []string{"const", "unsafe", "async"},
 	Spaces:  map[model.Kind]string{model.KindMacro: "macro"},
 }

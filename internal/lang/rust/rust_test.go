@@ -308,3 +308,35 @@ func TestUse(t *testing.T) {
 }
 
 func decoded(text string) source.Text { return source.Decode([]byte(text)) }
+
+// Texts that are made of several, words by which an item is found, and what stands in attributes.
+func TestTextsInAttributes(t *testing.T) {
+	other := func(path string) []byte { return []byte("From " + path + ".\n") }
+	for text, want := range map[string]string{
+		`#[doc = concat!("A ", "tide\nof ", 3, ".")] pub struct A;`:                                    "A tide\nof 3.",
+		"/// First.\n#[doc = include_str!(\"tide.md\")]\n/// Last.\n/// More.\npub struct A;":          "First.\n\nFrom src/tide.md.\n\nLast.\nMore.",
+		`#[doc = concat!(include_str!("tide.md"), r"a\n", "\"b\"", env!("VERSION"))] pub struct A;`:    "From src/tide.md.\na\\n\"b\"",
+		"/// Text.\n#[doc(alias = \"flood\")]\n#[doc(alias(\"ebb\", \"slack water\"))]\npub struct A;": "Text. words flood, ebb, slack water",
+		"#[doc(hidden, alias = \"flood\")]\n/// Text.\npub struct A;":                                  "Text. words flood",
+		"#[cfg_attr(docs, doc = \"Only here.\")] pub struct A;":                                        "Only here.",
+		"#[doc = \"One.\"]\n#[doc = \"Two.\"]\npub struct A;":                                          "One.\nTwo.",
+		"#[doc = concat!(\"open": "",
+	} {
+		facts := end.Read(lang.File{Path: "src/lib.rs", Text: source.Decode([]byte(text)), Other: other})
+		got := ""
+		for _, o := range facts.Occurrences {
+			if o.Doc != nil {
+				got = o.Doc.Text
+			}
+			var words []string
+			for _, d := range o.Directives() {
+				assert.Equal(t, "words", d.Verb)
+				words = append(words, d.Object)
+			}
+			if len(words) > 0 {
+				got += " words " + strings.Join(words, ", ")
+			}
+		}
+		assert.Equal(t, want, got, text)
+	}
+}

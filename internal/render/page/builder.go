@@ -64,7 +64,7 @@ func (b *Builder) block(out []Block, n *prose.Node) []Block {
 		if b.File != nil && prose.MayBeExcerpt(n.Info) {
 			return append(out, b.excerpt(n))
 		}
-		return append(out, Block{Kind: Code, Text: n.Text, Info: n.Info, Marks: b.marks(n)})
+		return append(out, Block{Kind: Code, Text: n.Text, Info: n.Info, Marks: b.marks(n), Tried: triedAs(n.Info)})
 	case prose.List:
 		return append(out, b.list(n))
 	case prose.Item:

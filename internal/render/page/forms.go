@@ -59,8 +59,8 @@ func (m *Maker) otherForms(d *model.Declaration) []otherForm {
 			continue
 		}
 		title := at.Kind.Words()
-		if c := Conditions(at); c != Conditions(d.Speaks(model.Words)) {
-			title = m.Texts.Say("for", "conditions", c)
+		if when := m.Conditions(at); when != m.Conditions(d.Speaks(model.Words)) {
+			title = when.Words(m.Texts)
 		} else if at.Kind == d.Speaks(model.Words).Kind {
 			continue
 		}

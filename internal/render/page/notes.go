@@ -319,7 +319,8 @@ func (n *Notes) written(d *model.Declaration) []Sentence {
 	occurrences, left := n.seen(d), 0
 	for i := 0; i < len(occurrences); {
 		first, end := occurrences[i], i+1
-		for end < len(occurrences) && occurrences[end].File == first.File && Conditions(occurrences[end]) == Conditions(first) {
+		when := n.Conditions(first)
+		for end < len(occurrences) && occurrences[end].File == first.File && n.Conditions(occurrences[end]) == when {
 			end++
 		}
 		if len(out) == mostPlaces {
@@ -337,13 +338,10 @@ func (n *Notes) written(d *model.Declaration) []Sentence {
 				lines += n.say("and-more", "n", strconv.Itoa(end-i-mostPlaces))
 			}
 		}
-		if Conditions(first) != "" {
-			key += "-for"
-		}
-		out = append(out, n.Of(key,
+		out = append(out, n.Of(when.Key(key),
 			Slot("file", Piece{Text: path.Base(first.File.Path), To: InSource(first.File, int(first.Line)), Name: true}),
 			Slot("line", Piece{Text: lines}),
-			Slot("conditions", Piece{Text: Conditions(first), Name: true})))
+			when.Slot()))
 		i = end
 	}
 	if left > 0 {
@@ -365,11 +363,6 @@ func (n *Notes) seen(d *model.Declaration) []model.At {
 		}
 	}
 	return slices.DeleteFunc(slices.Clone(d.Occurrences), func(at model.At) bool { return !kept[at.Occurrence] })
-}
-
-// Conditions are what must hold for an occurrence to exist.
-func Conditions(o model.At) string {
-	return strings.Join(o.AllConditions(), " and ")
 }
 
 // Relations are the sentences at the end of a type's page.
@@ -595,8 +588,8 @@ func (n *Notes) Field(d *model.Declaration) string {
 	}
 	say(n.marked(d))
 	say(n.inherited(d))
-	if c := Conditions(d.Speaks(model.Words)); c != "" {
-		say([]Sentence{n.Of("for", Slot("conditions", Piece{Text: c, Name: true}))})
+	if when := n.Conditions(d.Speaks(model.Words)); !when.None() {
+		say([]Sentence{n.Sentence(when)})
 	}
 	return strings.Join(notes, " ")
 }

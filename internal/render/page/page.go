@@ -7,7 +7,10 @@
 package page
 
 import (
+	"strings"
+
 	"codrel/internal/link"
+	"codrel/internal/look"
 	"codrel/internal/model"
 	"codrel/internal/prose"
 )
@@ -54,6 +57,46 @@ type Block struct {
 	Rows    []Row              // of a Table
 	Marks   []Mark             // of Code, in the order of where they begin
 	Excerpt *Excerpt           // of Code that is a piece of the source
+	Tried   Tried              // of Code that is an example
+}
+
+// Tried is what a fence says of how its example is tried.
+type Tried struct {
+	Fate    string // "shown", "builds", "stops" or "refused"; "" where it runs, or is no example
+	Edition string // of the language, where that is not the usual one
+	Except  string // a part of the names of systems on which it is not tried
+}
+
+// triedAs reads the words of a fence that say it.
+func triedAs(info string) (t Tried) {
+	if !strings.Contains(info, "=") {
+		return t
+	}
+	f, err := prose.ReadFence(info)
+	if err != nil {
+		return t
+	}
+	switch fate := f.Values["example"]; fate {
+	case "shown", "builds", "stops", "refused":
+		t.Fate = fate
+	}
+	t.Edition, t.Except = f.Values["edition"], f.Values["except"]
+	return t
+}
+
+// Words is the short remark on how an example is tried, or "".
+func (t Tried) Words(texts look.Texts) string {
+	var out []string
+	if t.Fate != "" {
+		out = append(out, texts.Say("example-"+t.Fate))
+	}
+	if t.Except != "" {
+		out = append(out, texts.Say("example-except", "system", t.Except))
+	}
+	if t.Edition != "" {
+		out = append(out, texts.Say("example-edition", "edition", t.Edition))
+	}
+	return strings.Join(out, " · ")
 }
 
 // Excerpt is where a piece of the source comes from that a guide shows.

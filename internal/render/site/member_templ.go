@@ -232,12 +232,12 @@ func (v view) plate(d *model.Declaration) templ.Component {
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-			} else if len(forms) > 1 && page.Conditions(at) != "" {
+			} else if len(forms) > 1 && !v.maker.Conditions(at).None() {
 				templ_7745c5c3_Err = templruntime.WriteString(templ_7745c5c3_Buffer, 18, "<p class=\"form\">")
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-				templ_7745c5c3_Err = v.sentence(v.said.Of("for", page.Slot("conditions", page.Piece{Text: page.Conditions(at), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
+				templ_7745c5c3_Err = v.sentence(v.said.Sentence(v.maker.Conditions(at))).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}

@@ -231,6 +231,11 @@ func (w *proseWriter) block(b *page.Block) {
 			w.excerptEdge(b.Excerpt)
 			w.raw("</p>")
 			defer w.raw("</div>\n")
+		} else if remark := b.Tried.Words(w.v.look().Texts); remark != "" {
+			w.raw(`<div class="plate example"><p class="edge">`)
+			w.escaped(remark)
+			w.raw("</p>")
+			defer w.raw("</div>\n")
 		}
 		w.raw("<pre><code translate=\"no\">")
 		w.codeBlock(b)

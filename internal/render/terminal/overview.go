@@ -110,8 +110,8 @@ func (w *Writer) places(d *model.Declaration) {
 			return
 		}
 		place := w.options.Place(o.File.Path) + ":" + strconv.Itoa(int(o.Line))
-		if c := page.Conditions(o); c != "" {
-			place += " (" + w.look.Texts.Say("for", "conditions", c) + ")"
+		if when := w.maker.Conditions(o); !when.None() {
+			place += " (" + when.Words(w.look.Texts) + ")"
 		}
 		w.line(0, dim+clean(place)+plain)
 	}
@@ -121,8 +121,8 @@ func (w *Writer) signatures(d *model.Declaration) {
 	shown := w.maker.Signatures(d)
 	w.space()
 	for i, at := range shown.Forms {
-		if c := page.Conditions(at); c != "" && shown.Overloads == 0 && len(shown.Forms) > 1 {
-			w.line(4, dim+w.look.Texts.Say("for", "conditions", clean(c))+plain)
+		if when := w.maker.Conditions(at); !when.None() && shown.Overloads == 0 && len(shown.Forms) > 1 {
+			w.line(4, dim+clean(when.Words(w.look.Texts))+plain)
 		}
 		text := ""
 		for _, t := range w.maker.Signature(d, at) {

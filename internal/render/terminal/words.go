@@ -66,6 +66,9 @@ func (w *Writer) block(indent int, b *page.Block) {
 		if e := b.Excerpt; e != nil && e.File != "" {
 			w.line(indent+4, dim+clean(e.Name)+", "+clean(w.options.Place(e.File))+":"+strconv.Itoa(e.Line)+plain)
 		}
+		if remark := b.Tried.Words(w.look.Texts); remark != "" {
+			w.line(indent+4, dim+remark+plain)
+		}
 		for line := range strings.SplitSeq(strings.TrimRight(codeText(b.Text), "\n"), "\n") {
 			w.line(indent+4, line)
 		}

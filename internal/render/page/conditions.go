@@ -1,0 +1,121 @@
+package page
+
+import (
+	"strings"
+
+	"codrel/internal/lang"
+	"codrel/internal/look"
+	"codrel/internal/model"
+)
+
+// This file says under which conditions something exists.
+
+// When are conditions as pages say them.
+type When struct {
+	Text   string
+	worded bool // in words, not as the source has them
+}
+
+// None reports whether there are no conditions.
+func (w When) None() bool { return w.Text == "" }
+
+// Key is the key of a text that has the conditions at its end, or in it: one for conditions as they
+// are written, and one for words.
+func (w When) Key(key string) string {
+	switch {
+	case w.None():
+		return key
+	case w.worded:
+		return strings.TrimPrefix(key+"-when", "-")
+	}
+	return strings.TrimPrefix(key+"-for", "-")
+}
+
+// Slot fills the place of the conditions in such a text.
+func (w When) Slot() Filled { return Slot("conditions", Piece{Text: w.Text, Name: !w.worded}) }
+
+// Sentence says the conditions alone.
+func (n *Notes) Sentence(w When) Sentence { return n.Of(w.Key(""), w.Slot()) }
+
+// Words are the conditions as a text.
+func (w When) Words(texts look.Texts) string { return texts.Say(w.Key(""), "conditions", w.Text) }
+
+// Conditions are what must hold for an occurrence to exist: in words where its language has them.
+func (m *Maker) Conditions(o model.At) When {
+	all := o.AllConditions()
+	if len(all) == 0 {
+		return When{}
+	}
+	reader, ok := m.FrontEnds[o.File.Language].(lang.ConditionReader)
+	if !ok {
+		return When{Text: strings.Join(all, " and ")}
+	}
+	var of []lang.Condition
+	for _, text := range all {
+		of = append(of, reader.Condition(text))
+	}
+	text := m.worded(lang.Condition{Of: of}, 0)
+	if text != "" && !strings.HasPrefix(text, m.Texts.Say("not")) {
+		text = m.Texts.Say("only", "conditions", text)
+	}
+	return When{Text: text, worded: true}
+}
+
+// worded is a condition in words, or "" for one that always holds.
+func (m *Maker) worded(c lang.Condition, depth int) string {
+	if c.Kind != "" {
+		key := "when-" + c.Kind
+		if c.Not {
+			key = "when-not-" + c.Kind
+		}
+		return m.Texts.Say(key, "name", c.Name)
+	}
+	joint := m.Texts.Say("and")
+	if c.Any != c.Not { // none of several is: each is not
+		joint = m.Texts.Say("or")
+	}
+	if alike, ok := together(c, m.Texts.Say("or"), joint); ok {
+		return m.worded(alike, depth)
+	}
+	if len(c.Of) > 1 {
+		depth++
+	}
+	var parts []string
+	for _, inner := range c.Of {
+		inner.Not = inner.Not != c.Not
+		words := m.worded(inner, depth)
+		if words == "" {
+			if c.Any {
+				return "" // one of them always holds
+			}
+			continue
+		}
+		parts = append(parts, words)
+	}
+	text := strings.Join(parts, joint)
+	if depth > 1 && len(parts) > 1 && c.Any != c.Not {
+		text = "(" + text + ")"
+	}
+	return text
+}
+
+// together is one condition for several that ask for the same kind of thing.
+func together(c lang.Condition, or, joint string) (lang.Condition, bool) {
+	if len(c.Of) < 2 {
+		return c, false
+	}
+	out := c.Of[0]
+	if out.Not != c.Not { // "not on Unix or Windows" says that it is on neither
+		joint = or
+	}
+	for n, inner := range c.Of {
+		if inner.Kind == "" || inner.Kind != out.Kind || inner.Not != out.Not || inner.Not != c.Not && c.Any != c.Not {
+			return c, false
+		}
+		if n > 0 {
+			out.Name += joint + inner.Name
+		}
+	}
+	out.Not = out.Not != c.Not
+	return out, true
+}
