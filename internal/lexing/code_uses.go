@@ -25,6 +25,10 @@ type CodeUses struct {
 	Tags map[string]bool
 	// Self is the word for the object at hand.
 	Self string
+	// SelfType is the word for the type at hand, before a member of it; "" for none.
+	SelfType string
+	// Roots are words that say where a path begins, and are names only there.
+	Roots map[string]bool
 	// Labels are words behind which a name is one of a type that is not written there, as
 	// "case" is of a constant.
 	Labels map[string]bool
@@ -117,9 +121,15 @@ func (w *codeWalk) enter(o *model.Occurrence) {
 	if o.Kind.IsType() && o.Kind != model.KindDelegate {
 		w.names.Home(o.NameSpan)
 		w.names.BindLocal(w.Self, o.NameSpan, true)
+		if w.SelfType != "" {
+			w.names.BindLocal(w.SelfType, o.NameSpan, true)
+		}
 	}
 	if of, known := w.types[o.Scope]; known && o.Callable != nil {
 		w.names.BindLocal(w.Self, of, true)
+		if w.SelfType != "" {
+			w.names.BindLocal(w.SelfType, of, true)
+		}
 	}
 	for _, p := range o.TypeParams() {
 		w.names.BindLocal(p.Name, source.Span{}, false)
@@ -174,7 +184,7 @@ func (w *codeWalk) word(i int) int {
 			w.variable(i, end)
 		}
 	}
-	if w.Keyword(text) && text != w.Self || w.label(i) || w.set(i) || w.named(i) || w.format(i) {
+	if w.Keyword(text) && text != w.Self && !w.rooted(i, text) || w.label(i) || w.set(i) || w.named(i) || w.format(i) {
 		return i + 1
 	}
 	end := i
@@ -182,7 +192,7 @@ func (w *codeWalk) word(i int) int {
 		end += 2
 	}
 	from, to := w.Tokens[i].From, w.Tokens[end].To
-	if end == i && w.Tags[w.Word(i-1)] {
+	if end == i && w.Tags[w.Word(i-1)] || w.Roots[text] && w.IsMark(i+1, w.Path) {
 		w.names.MentionOutside(int(from), int(to))
 	} else if int(to-from) == len(w.Dotted(i, end+1)) {
 		w.names.Mention(int(from), int(to))
@@ -190,6 +200,11 @@ func (w *codeWalk) word(i int) int {
 		w.names.Mention(int(from), int(w.Tokens[i].To))
 	}
 	return end + 1
+}
+
+// rooted reports whether a word of the language begins a path.
+func (w *codeWalk) rooted(i int, text string) bool {
+	return w.Path != "" && (text == w.SelfType && w.names.Known(text) || w.Roots[text]) && w.IsMark(i+1, w.Path)
 }
 
 // joins reports whether a mark stands between the parts of a name.

@@ -138,6 +138,12 @@ func (n *Names) Mention(from, to int) {
 	n.mentions = append(n.mentions, mention{source.NewSpan(from, to), n.current})
 }
 
+// Known reports whether a scope around declares a name.
+func (n *Names) Known(name string) bool {
+	_, at := n.find(n.current, name)
+	return at >= 0
+}
+
 // MentionOutside tells of a name that no function or block can declare otherwise.
 func (n *Names) MentionOutside(from, to int) {
 	n.mentions = append(n.mentions, mention{source.NewSpan(from, to), Outermost})
@@ -152,6 +158,11 @@ func (n *Names) Uses() model.Uses {
 		text := m.span.In(n.text)
 		first, rest, dotted := cutMember(text)
 		b, at := n.find(m.scope, first)
+		if i := strings.Index(first, "::"); i > 0 && at < 0 { // the first part alone may be local
+			if of, in := n.find(m.scope, first[:i]); in >= 0 {
+				b, at, first, rest, dotted = of, in, first[:i], text[i+2:], true
+			}
+		}
 		local := at >= 0
 		home := n.homeOf(max(at, m.scope))
 		if local {
@@ -168,6 +179,7 @@ func (n *Names) Uses() model.Uses {
 				continue
 			}
 			member, _, _ := cutMember(rest)
+			member, _, _ = strings.Cut(member, "::")
 			from := int(m.span.Start) + len(text) - len(rest)
 			uses.Add(model.Use{Form: model.UseMember, Span: source.NewSpan(from, from+len(member)), Type: b.typ})
 		case !home.Empty() && !dotted:

@@ -6,6 +6,7 @@ import (
 	"sync"
 
 	"codrel/internal/model"
+	"codrel/internal/prose"
 )
 
 // This file finds names that the rules of C and C++ put beside where they are declared: constants
@@ -82,6 +83,11 @@ func (x *Index) written(m *model.Module, f *model.Facts, text string) Target {
 	}
 	if t := x.byPath(m, names); !t.None() {
 		return t
+	}
+	if len(m.Library.Habits.Roots) > 0 {
+		if result, ok := x.fromRoot(Scope{Module: m, File: f}, prose.Name{Path: names}); ok && result.Outcome == Found {
+			return result.Target
+		}
 	}
 	return Target{}
 }

@@ -85,6 +85,7 @@ var (
 	isKeyword   = lexing.OneOf(keywords)
 	isPrimitive = lexing.OneOf(primitives)
 	isReserved  = lexing.OneOf(keywords, primitives)
+	roots       = map[string]bool{"crate": true, "super": true, "self": true}
 	binders     = map[string]bool{"let": true, "mut": true, "ref": true, "for": true}
 )
 
@@ -117,7 +118,7 @@ type reader struct {
 // code is how the names in bodies are found.
 func (r *reader) code() lexing.CodeUses {
 	return lexing.CodeUses{
-		Type: r.typeAt, Arrow: "=>", Path: "::", Globals: true, Self: "self", Keyword: isReserved, Patterns: true, Binders: binders,
+		Type: r.typeAt, Arrow: "=>", Path: "::", Globals: true, Self: "self", SelfType: "Self", Roots: roots, Keyword: isReserved, Patterns: true, Binders: binders,
 		Soft: map[string]bool{"union": true, "auto": true, "macro_rules": true, "default": true, "raw": true, "safe": true},
 	}
 }

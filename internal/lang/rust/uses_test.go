@@ -22,11 +22,12 @@ func TestUses(t *testing.T) {
 		"type parameters":   {"fn f<T: A>(t: T) -> T { t }", "A"},
 		"constants":         {"const A: B = C; static D: E = F::G;", "B C E F::G"},
 		"implementations":   {"impl A for B { fn c() { Self::d(); } }", "A B"},
-		"traits":            {"trait A: B { type C: D; fn e(&self) -> Self::C; }", "A>B C>D"},
+		"traits":            {"trait A: B { type C: D; fn e(&self) -> Self::C; }", "A>B C>D A>C"},
 		"structs are made":  {"fn f() { A { b: 1, c: D }; }", "A D"},
 		"uses":              {"use a::B; fn f() { B::c(); }", "a::B B::c"},
 		"strings and chars": {"fn f() { \"a\"; 'b'; b'c'; r#\"d\"#; }", ""},
 		"patterns":          {"fn f(A { a, b: c }: A) { let (d, e) = g(); if let Some(h) = d { h; } for (i, j) in e { i; } a; k; }", "A A g Some k"},
+		"paths":             {"struct S; impl S { fn c() { Self::d(); crate::a::b(); super::X::new(); self::e(); } } impl Far { fn c() { Self::d(); } }", "S S>d crate::a::b super::X::new self::e Far"},
 		"broken":            {"fn f( { A::b(", "A::b"},
 	} {
 		t.Run(name, func(t *testing.T) {

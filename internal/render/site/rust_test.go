@@ -120,7 +120,7 @@ func TestSiteOfRust(t *testing.T) {
 	assert.NotContains(t, between(t, page, ">Examples</h", "</pre>"), "use tide_solver", "lines for the compiler are left out")
 	assert.Contains(t, between(t, page, `id="new"`, "</section>"), `<a href="../tide_solver~3a~~3a~error/Error.html"`)
 	assert.Contains(t, between(t, page, `id="height"`, "</section>"), "use <code translate=\"no\">at</code>")
-	assert.Contains(t, between(t, page, `id="at"`, "</section>"), `feature = &#34;deep&#34;`)
+	assert.Contains(t, between(t, page, `id="at"`, "</section>"), "line 31, only with the feature deep.")
 	assert.NotContains(t, page, `id="own"`)
 
 	wave := string(m.Get(root + "tide_solver/Constituent.html"))

@@ -91,7 +91,7 @@ func (w *sourceWriter) draw() {
 	marks, links := w.marks, w.links
 	for len(marks) > 0 || len(links) > 0 {
 		var m mark
-		if len(links) == 0 || len(marks) > 0 && marks[0].span.Start <= links[0].span.Start {
+		if len(links) == 0 || len(marks) > 0 && before(marks[0].span, links[0].span) {
 			m, marks = marks[0], marks[1:]
 		} else {
 			m, links = links[0], links[1:]
@@ -101,6 +101,12 @@ func (w *sourceWriter) draw() {
 		}
 	}
 	w.plain(w.page.End, "", "")
+}
+
+// before reports whether a piece is drawn before a link. A path that begins with a word of the language
+// is a link whole.
+func before(piece, link source.Span) bool {
+	return piece.Start < link.Start || piece.Start == link.Start && piece.End >= link.End
 }
 
 func (w *sourceWriter) drawMark(m mark) {
