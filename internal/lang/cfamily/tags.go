@@ -316,6 +316,10 @@ func (r *reader) constants(i, end int, own, around *owner, nameless bool) {
 	for i < end {
 		next := i
 		for next < end && !r.Is(next, ',') {
+			if after := r.OverType(next); r.plus && r.Is(next, '<') && after > next+1 && r.IsMark(after, "::") { // a list of arguments, no comparison
+				next = after
+				continue
+			}
 			next = r.Over(next)
 		}
 		at := i
