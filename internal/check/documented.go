@@ -232,13 +232,26 @@ func Height(hour int) float64 { return 0 }
 			if f.Generated || f.Package == "" {
 				continue
 			}
-			p.report(nil, finding.Finding{
-				Rule: finding.MissingModuleComment, Place: f.Place(f.ModuleSpan),
-				Arguments: []finding.Argument{argument("kind", p.moduleWord()), argument("name", p.Module.Path)},
-			})
+			p.withoutComment(f.Place(f.ModuleSpan))
 			return
 		}
+		for _, f := range p.Module.More {
+			for _, m := range f.Modules { // one that stands in a file
+				if !m.Span.Empty() && !m.Elsewhere && !f.Generated && strings.HasSuffix(p.Module.Path, p.Module.Library.Habits.PathMark+m.Name) {
+					p.withoutComment(f.Place(m.Span))
+					return
+				}
+			}
+		}
 	},
+}
+
+// withoutComment reports that the module has no comment.
+func (p *Pass) withoutComment(at finding.Place) {
+	p.report(nil, finding.Finding{
+		Rule: finding.MissingModuleComment, Place: at,
+		Arguments: []finding.Argument{argument("kind", p.moduleWord()), argument("name", p.Module.Path)},
+	})
 }
 
 var emptyComment = Rule{

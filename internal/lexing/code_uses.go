@@ -66,6 +66,7 @@ type codeWalk struct {
 // Find walks through the tokens of a file with the declarations that were found in it.
 func (c *CodeUses) Find(facts *model.Facts) (uses model.Uses, bodies []source.Span) {
 	w := codeWalk{CodeUses: c, names: NewNames(c.Text), bound: -1}
+	w.names.ownType = c.SelfType
 	for i := range facts.Occurrences {
 		o := &facts.Occurrences[i]
 		w.declared = append(w.declared, o.NameSpan)

@@ -18,6 +18,7 @@ type Names struct {
 	current  int32
 	bound    map[scopeName]binding
 	mentions []mention
+	ownType  string // the word for the type at hand, before "::"; "" for none
 }
 
 // ScopeKind tells who sees the names of a scope.
@@ -158,9 +159,9 @@ func (n *Names) Uses() model.Uses {
 		text := m.span.In(n.text)
 		first, rest, dotted := cutMember(text)
 		b, at := n.find(m.scope, first)
-		if i := strings.Index(first, "::"); i > 0 && at < 0 { // the first part alone may be local
-			if of, in := n.find(m.scope, first[:i]); in >= 0 {
-				b, at, first, rest, dotted = of, in, first[:i], text[i+2:], true
+		if path, ok := strings.CutPrefix(text, n.ownType+"::"); ok && n.ownType != "" {
+			if of, in := n.find(m.scope, n.ownType); in >= 0 {
+				b, at, first, rest, dotted = of, in, n.ownType, path, true
 			}
 		}
 		local := at >= 0

@@ -23,6 +23,10 @@ func usesIn(t *testing.T, source string, files map[string]string) (out []string)
 				uses := s.Links.Uses(m, f)
 				for span, i := range uses.All() {
 					d := uses.Targets[i].Declaration
+					if m := uses.Targets[i].Module; m != nil {
+						out = append(out, span.In(f.Text)+" is module "+m.Path)
+						continue
+					}
 					require.NotNil(t, d, span.In(f.Text))
 					out = append(out, span.In(f.Text)+" is "+d.Module.Path+" "+d.Path())
 				}

@@ -28,7 +28,7 @@ func (x *Index) findHomes() {
 			}
 			for _, given := range x.Exports(m) {
 				d := given.Target.Declaration
-				if d == nil || d.Parent != nil || given.Name != d.Name && !x.IsDefault(m, given.Name) || d.Module.Library != m.Library || !x.InReach(d) || !x.lendsTo(d.Module, m) {
+				if d == nil || d.Parent != nil || given.Name != d.Name && !x.IsDefault(m, given.Name) || d.Module.Library != m.Library || !x.InReach(d) || !x.lendsTo(d.Module, m) || given.Apart && x.seen(d.Module) && !x.isInternal(d.Module) {
 					continue
 				}
 				if was := x.homes[d]; was == nil || cmp.Or(cmp.Compare(len(m.Path), len(was.Path)), strings.Compare(m.Path, was.Path)) < 0 {

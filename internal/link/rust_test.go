@@ -72,7 +72,7 @@ func TestCrate(t *testing.T) {
 	assert.Equal(t, map[string]string{
 		"Tide": "tide_solver", "Tide.height": "tide_solver", "Tide.is_high": "tide_solver", "Tide.to_low": "tide_solver", "Tide.afar": "tide_solver",
 		"Sort": "tide_solver", "Sort.High": "tide_solver", "Sort.Deep": "tide_solver", // users know it by no other name
-		"Low": "tide_solver", "Low.depth": "tide_solver", "Low.new": "tide_solver", "most": "tide_solver",
+		"Low": "tide_solver::low", "Low.depth": "tide_solver::low", "Low.new": "tide_solver::low", "most": "tide_solver", // users get there
 	}, homes)
 	given := map[string]string{}
 	for _, m := range lib.Modules {
@@ -140,5 +140,26 @@ func TestReferencesOfCrates(t *testing.T) {
 func TestUsesInCrates(t *testing.T) {
 	uses := usesIn(t, "src/inner.rs", crate)
 	require.NotEmpty(t, uses)
-	assert.Subset(t, uses, []string{"Low is tide_solver::low Low", "Low::new is tide_solver::low Low.new", "helper is tide_solver::inner helper", "Tide is tide_solver::inner Tide"})
+	assert.Subset(t, uses, []string{"crate::low is module tide_solver::low", "Low is tide_solver::low Low", "Low::new is tide_solver::low Low.new", "helper is tide_solver::inner helper", "Tide is tide_solver::inner Tide"})
+}
+
+// What is handed on has its page where it is declared, if users get there, unless its author says otherwise.
+func TestInlinedInCrates(t *testing.T) {
+	for lib, want := range map[string]string{
+		"pub mod low; pub use low::Low;":                      "tide::low",
+		"pub mod low; #[doc(inline)] pub use low::Low;":       "tide",
+		"pub mod low; #[doc(inline)] pub use low::*;":         "tide",
+		"pub mod low; pub use low::*;":                        "tide::low",
+		"mod low; pub use low::Low;":                          "tide",
+		"mod low; #[doc(no_inline)] pub use low::Low;":        "tide",
+		"pub mod low; pub mod all { pub use crate::low::*; }": "tide::low",
+		"#[doc(hidden)] pub mod low; pub use low::Low;":       "tide",
+	} {
+		s := buildtest.Run(t, buildtest.Files(map[string]string{"Cargo.toml": "[package]\nname = \"tide\"\n", "src/lib.rs": lib, "src/low.rs": "/// Low.\npub struct Low;\n"}), build.Options{})
+		for _, m := range s.Project.Libraries[0].Modules {
+			for d := range m.Declarations {
+				assert.Equal(t, want, s.Links.Home(d).Path, lib)
+			}
+		}
+	}
 }

@@ -82,6 +82,7 @@ type Export struct {
 	Doc    *model.Doc         // the comment on the name, where it has one of its own
 	Stands *model.Declaration // what gives the target this name, where that is a declaration to its language
 	File   *model.Facts
+	Apart  bool // the page of the target stays where users find it without the name
 }
 
 // Exports lists what a module re-exports out of other modules, or under other
@@ -107,9 +108,11 @@ type exportList struct {
 	names map[string]bool
 	seen  map[*model.Module]bool
 	stars map[*model.Module]bool
+	apart bool // what is listed now has its page where it is declared
 }
 
 func (g *exportList) add(given Export) {
+	given.Apart = given.Apart || g.apart
 	own := g.of.Find(given.Name)
 	switch {
 	case given.Target.None() || g.names[given.Name] || given.Name == "":
@@ -151,7 +154,7 @@ func (g *exportList) module(m *model.Module) {
 			case i.member == "" && !i.whole && i.module != nil:
 				g.add(Export{Name: i.name, Target: Target{Module: i.module}, Doc: i.from.Doc, File: f})
 			default:
-				g.add(Export{Name: i.name, Target: x.taken(m.Library, i, &trail{}), Doc: i.from.Doc, File: f})
+				g.add(Export{Name: i.name, Target: x.taken(m.Library, i, &trail{}), Doc: i.from.Doc, File: f, Apart: i.from.Apart})
 			}
 		}
 		for _, l := range f.ExportList {
@@ -170,21 +173,21 @@ func (g *exportList) module(m *model.Module) {
 				if i.member != "" || i.module == nil {
 					t = x.taken(m.Library, i, &trail{})
 				}
-				g.add(Export{Name: i.name, Target: t, Doc: i.from.Doc, File: f})
+				g.add(Export{Name: i.name, Target: t, Doc: i.from.Doc, File: f, Apart: i.from.Apart})
 			}
 		}
 	}
 	for _, f := range m.More {
 		for _, i := range x.imports[f] {
 			if givenIn(i.from, m) && i.member == "*" && i.module != nil && i.module != m {
-				g.star(i.module)
+				g.starOf(i)
 			}
 		}
 	}
 	for _, f := range m.Files { // what is named outweighs what comes with everything
 		for _, i := range x.imports[f] {
 			if i.public && i.member == "*" && i.module != nil && i.module != m {
-				g.star(i.module)
+				g.starOf(i)
 			}
 		}
 	}
@@ -224,6 +227,14 @@ func (x *Index) Listed(d *model.Declaration) *Export {
 // anything from that.
 func visible(d *model.Declaration) bool {
 	return d.Visibility == model.Public || d.Module.Internal && d.Speaks(model.Words).Visibility == model.Public && !leftOut(d)
+}
+
+// starOf lists all that comes with an import of everything.
+func (g *exportList) starOf(i imported) {
+	was := g.apart
+	g.apart = was || i.from.Apart
+	g.star(i.module)
+	g.apart = was
 }
 
 // star lists all that a module gives.

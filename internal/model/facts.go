@@ -48,6 +48,8 @@ type Facts struct {
 type ModuleIn struct {
 	Name string `json:"name,omitempty"` // as written
 	Doc  *Doc   `json:"doc,omitempty"`  // the comment on it, or nil
+	// Span is where its name stands, of languages in which a module in a file should have a comment.
+	Span source.Span `json:"span,omitzero"`
 	// Of languages in which a file names the modules below it:
 	Elsewhere bool   `json:"elsewhere,omitempty"` // it is in a file of its own
 	File      string `json:"file,omitempty"`      // that one, as written, where the usual one is not meant
@@ -426,6 +428,7 @@ type Import struct {
 	// NotLoaded is set where nothing is loaded with the file: types alone are taken, or
 	// the import stands where only a program goes.
 	NotLoaded bool        `json:"notLoaded,omitempty"`
+	Apart     bool        `json:"apart,omitempty"`  // what it gives on has its page where it is declared, if users get there
 	ForAll    bool        `json:"forAll,omitempty"` // all files of the library have it
 	Span      source.Span `json:"span,omitzero"`
 }

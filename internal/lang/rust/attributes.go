@@ -21,6 +21,7 @@ type attributes struct {
 	words      []string // that say something to its users: "must_use", "non_exhaustive"
 	deprecated bool
 	advice     *model.Doc
+	inlined    bool // of what is handed on: its page is where that is
 	hidden     bool // its author hides it from readers
 	test       bool // it exists for tests
 	exported   bool // of a macro: it is for users of the crate
@@ -109,6 +110,8 @@ func (r *reader) attribute(i, end int, a *attributes, depth int) {
 			switch r.Word(at) {
 			case "hidden":
 				a.hidden = true
+			case "inline":
+				a.inlined = true
 			case "alias":
 				for at++; at < stop && !r.Is(at, ','); at++ {
 					r.aliases(at, r.Over(at), a)

@@ -212,7 +212,7 @@ func (r *reader) module(it *item, at, end int, own *owner) int {
 		return r.PastUnknown(at, end)
 	}
 	name = strings.TrimPrefix(name, "r#")
-	m := model.ModuleIn{Name: joinedPath(r.space, name), Doc: it.attrs.doc, Kept: it.vis != model.Public || it.attrs.hidden, File: it.attrs.path, Tested: r.tested}
+	m := model.ModuleIn{Name: joinedPath(r.space, name), Span: r.Span(at+1, i), Doc: it.attrs.doc, Kept: it.vis != model.Public || it.attrs.hidden, File: it.attrs.path, Tested: r.tested}
 	if r.Is(i, ';') {
 		m.Elsewhere = true
 		r.Facts.Modules = append(r.Facts.Modules, m)
@@ -276,7 +276,7 @@ func (r *reader) external(it *item, at, end int, own *owner) int {
 // use reads what is brought in, and what is handed on.
 func (r *reader) use(it *item, at, end int) int {
 	stop := r.UpTo(at, end, ';')
-	u := imports{reader: r, public: it.vis == model.Public && !it.attrs.hidden, doc: it.attrs.doc}
+	u := imports{reader: r, public: it.vis == model.Public && !it.attrs.hidden, doc: it.attrs.doc, inlined: it.attrs.inlined}
 	u.tree(at+1, min(stop-1, end), nil, 0)
 	return stop
 }
@@ -284,8 +284,9 @@ func (r *reader) use(it *item, at, end int) int {
 // imports takes a tree of paths apart.
 type imports struct {
 	*reader
-	public bool
-	doc    *model.Doc
+	public  bool
+	inlined bool // pages stand where what is brought in is handed on
+	doc     *model.Doc
 }
 
 // tree reads the paths between two indices, below others.
@@ -339,7 +340,7 @@ func (u *imports) path(i, end int, above []string, depth int) {
 }
 
 func (u *imports) add(parts []string, member, name string, at int) {
-	in := model.Import{Path: u.written(parts), Member: member, Name: name, Span: u.Span(at, at+1), Reexport: u.public && !u.tested, Doc: u.doc}
+	in := model.Import{Path: u.written(parts), Member: member, Name: name, Span: u.Span(at, at+1), Reexport: u.public && !u.tested, Apart: !u.inlined, Doc: u.doc}
 	if name == "_" {
 		return
 	}
