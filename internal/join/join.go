@@ -149,7 +149,7 @@ func group(lib *model.Contents, paths []string, places []lang.Placement) (code, 
 		m := model.NewModule(lib.Library, k.path)
 		made[k] = m
 		m.Role, m.Files, m.More = k.role, list, more[k]
-		if len(list) > 0 {
+		if h := lib.Habits; len(list) > 0 && (h == nil || len(h.Roots) == 0) { // else a module is called as its path says, not as its file
 			m.Name = list[0].Package
 		}
 		if m.Name == "" {

@@ -6,6 +6,7 @@ import (
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/prose"
 )
 
 // This file follows imports: what a name of a file stands for. What a module re-exports
@@ -438,6 +439,11 @@ func (x *Index) Type(m *model.Module, f *model.Facts, name string) Target {
 		}
 		if t := x.byPath(m, strings.Split(name, ".")); !t.None() {
 			return t
+		}
+		if len(h.Roots) > 0 {
+			if result, ok := x.fromRoot(Scope{Module: m, File: f}, prose.Name{Path: strings.Split(name, ".")}); ok && result.Outcome == Found {
+				return result.Target
+			}
 		}
 	}
 	if len(x.called) > 0 {

@@ -111,6 +111,8 @@ type onDemand struct {
 	outsides    sync.Map                                   // of libraries: *outsideNames
 	constants   sync.Map                                   // of modules: func() map[string]*model.Declaration, constants that are names of theirs
 	prefixes    sync.Map                                   // of libraries: func() map[string]bool, what their names begin with
+	given       map[*model.Declaration][]given             // bases that types have from outside
+	generals    []General                                  // traits that every type has which meets some bounds
 	based       sync.Map                                   // of declarations: what [Index.bases] found
 	plain       sync.Map                                   // of types: their bases as names alone say them, []*model.Declaration
 	usersOn     sync.Map                                   // of modules: func() map[*model.Declaration]*UsersOf, of what stands on their pages
@@ -162,6 +164,7 @@ func New(project *model.Project, options Options) *Index {
 	x.findSurface()
 	x.promise()
 	x.relate()
+	x.findGenerals()
 	for _, lib := range project.Libraries {
 		for _, m := range lib.Modules {
 			m.Settle()

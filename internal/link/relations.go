@@ -183,11 +183,9 @@ var passing = map[string]bool{"ref": true, "in": true, "readonly": true, "scoped
 
 // statedAs is how a type says that it has another one for a base.
 func (x *Index) statedAs(d, base *model.Declaration) model.Inheritance {
-	for _, o := range d.Occurrences {
-		for _, b := range o.Bases() {
-			if b.How != model.Extends && slices.ContainsFunc(x.embeddings(d, o, b.Type), func(e embedding) bool { return e.declaration == base }) {
-				return b.How
-			}
+	for o, b := range x.basesOf(d) {
+		if b.How != model.Extends && slices.ContainsFunc(x.embeddings(d, o, b.Type), func(e embedding) bool { return e.declaration == base }) {
+			return b.How
 		}
 	}
 	return model.Extends
@@ -208,8 +206,8 @@ func (x *Index) embedded(d *model.Declaration) []embedding {
 			out = append(out, x.embeddings(d, o, b.Type)...)
 		}
 	}
-	for _, o := range d.Occurrences {
-		add(o)
+	for o, b := range x.basesOf(d) {
+		out = append(out, x.embeddings(d, o, b.Type)...)
 	}
 	for _, member := range d.Members {
 		for _, o := range member.Occurrences {
@@ -383,20 +381,18 @@ func (x *Index) plainBases(d *model.Declaration) []*model.Declaration {
 	}
 	var out []*model.Declaration
 	names := map[string]bool{}
-	for _, o := range d.Occurrences {
-		for _, b := range o.Bases() {
-			for t := range o.Tokens(b.Type) {
-				if t.Kind != model.TokenType {
-					continue
-				}
-				if !names[t.Text] && len(out) < mostBases {
-					names[t.Text] = true
-					if base := x.Type(d.Module, o.File, t.Text).Declaration; base != nil && base != d {
-						out = append(out, base)
-					}
-				}
-				break
+	for o, b := range x.basesOf(d) {
+		for t := range o.Tokens(b.Type) {
+			if t.Kind != model.TokenType {
+				continue
 			}
+			if !names[t.Text] && len(out) < mostBases {
+				names[t.Text] = true
+				if base := x.Type(d.Module, o.File, t.Text).Declaration; base != nil && base != d {
+					out = append(out, base)
+				}
+			}
+			break
 		}
 	}
 	x.plain.Store(d, out)

@@ -163,3 +163,29 @@ func TestInlinedInCrates(t *testing.T) {
 		}
 	}
 }
+
+// Traits are implemented anywhere, and for all types that meet a bound.
+func TestTraitsOfCrates(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"Cargo.toml": "[package]\nname = \"tide\"\n",
+		"src/lib.rs": "pub mod low; mod far;\npub trait Read { fn read(&self); }\npub trait Shown {}\nimpl<T: std::fmt::Display + ?Sized> Shown for T {}\npub trait Both {}\nimpl<T> Both for T where T: Read + std::fmt::Display {}\npub trait All {}\nimpl<T> All for T {}\n",
+		"src/low.rs": "pub struct Low;\npub struct Bare;\npub mod deep { pub struct Deep; }\n",
+		"src/far.rs": "use crate::{Read, low::{self, Low}};\nuse std::fmt;\nimpl Read for Low { fn read(&self) {} }\nimpl fmt::Display for low::Low {}\nimpl Read for crate::low::deep::Deep { fn read(&self) {} }\nimpl Read for String { fn read(&self) {} }\n",
+	}), build.Options{})
+	got := map[string][]string{}
+	for _, m := range s.Project.Libraries[0].Modules {
+		for d := range m.Declarations {
+			for _, to := range s.Links.Relations(d).Implements {
+				got[d.Path()] = append(got[d.Path()], to.Path())
+			}
+			has, _ := s.Links.Generals(d)
+			for _, g := range has {
+				got[d.Path()] = append(got[d.Path()], g.Trait.Path()+" by "+g.Every+" with "+g.Bounds)
+			}
+		}
+	}
+	assert.Equal(t, map[string][]string{
+		"Low":  {"Read", "Shown by T with std::fmt::Display + ?Sized", "Both by T with Read + std::fmt::Display"},
+		"Deep": {"Read"},
+	}, got)
+}

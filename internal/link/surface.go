@@ -17,6 +17,7 @@ import (
 // on decides what is within reach, and that, which bases are out of it.
 func (x *Index) findSurface() {
 	x.openImports()
+	x.findGiven()
 	x.replaced = map[*model.Declaration]bool{}
 	x.lift()
 	x.findHomes()

@@ -178,6 +178,8 @@ var english = Texts{
 	"extends":        "Extends {names}.",
 	"extended":       "Extended by {names}.",
 	"overrides":      "Overrides {names}.",
+	"implements-one": "Implements {name}",
+	"has-general":    "Has {name}, as every {every} with {bounds} does.", "every-has": "Every {every} with {bounds} has this.", "every-type-has": "Every type has this.",
 	"overridden":     "Overridden by {names}.",
 	"text-from":      "Text inherited from {names}.",
 	"text-part-from": "Part of the text inherited from {names}.",

@@ -20,11 +20,12 @@ type Facts struct {
 	Standalone bool     `json:"standalone,omitempty"` // a program of its own beside its folder's module, as Go's "//go:build ignore"
 	Conditions []string `json:"conditions,omitempty"` // under which the file is compiled at all
 
-	ModuleDoc       *Doc              `json:"moduleDoc,omitempty"`       // the comment on the module, where this file has it
-	OfLibrary       bool              `json:"ofLibrary,omitempty"`       // it speaks of the library as a whole, and declares nothing
-	LibraryDoc      *Doc              `json:"libraryDoc,omitempty"`      // the comment on the library, where this file has it
-	ModuleSpan      source.Span       `json:"moduleSpan,omitzero"`       // of the module's name in this file
-	Modules         []ModuleIn        `json:"modules,omitempty"`         // those that it declares things of, where it may be several
+	ModuleDoc       *Doc              `json:"moduleDoc,omitempty"`  // the comment on the module, where this file has it
+	OfLibrary       bool              `json:"ofLibrary,omitempty"`  // it speaks of the library as a whole, and declares nothing
+	LibraryDoc      *Doc              `json:"libraryDoc,omitempty"` // the comment on the library, where this file has it
+	ModuleSpan      source.Span       `json:"moduleSpan,omitzero"`  // of the module's name in this file
+	Modules         []ModuleIn        `json:"modules,omitempty"`    // those that it declares things of, where it may be several
+	Given           []Given           `json:"given,omitempty"`
 	About           []About           `json:"about,omitempty"`           // comments that stand elsewhere than what they describe
 	Groups          []Group           `json:"groups,omitempty"`          // those that the file gives a title or a text
 	Global          bool              `json:"global,omitempty"`          // what it declares needs no import
@@ -384,6 +385,17 @@ type Base struct {
 	Type Tokens      `json:"type,omitempty"`
 	Span source.Span `json:"span,omitzero"`
 	How  Inheritance `json:"how,omitempty"`
+}
+
+// Given is a base that a file gives to a type from outside of it, as an implementation of a trait
+// does.
+type Given struct {
+	In   string `json:"in,omitempty"` // the module in the file that says it
+	Of   Tokens `json:"of,omitempty"` // the type; none where every type has it that meets the bounds
+	Base Base   `json:"base,omitzero"`
+	// Every is what such types are called, and Bounds what they have.
+	Every  string `json:"every,omitempty"`
+	Bounds Tokens `json:"bounds,omitempty"`
 }
 
 // Inheritance is how a declaration means one of its bases.

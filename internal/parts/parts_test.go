@@ -88,6 +88,9 @@ func everything() *model.Facts {
 			o.Extra.Bases[k].Type = tokens()
 		}
 	}
+	for i := range f.Given {
+		f.Given[i].Of, f.Given[i].Bounds, f.Given[i].Base.Type = tokens(), tokens(), tokens()
+	}
 	return f
 }
 

@@ -15,6 +15,12 @@ func sound(f *model.Facts) bool {
 	for _, m := range f.Modules {
 		s.doc(m.Doc)
 	}
+	for _, g := range f.Given {
+		s.tokens(g.Of)
+		s.tokens(g.Bounds)
+		s.tokens(g.Base.Type)
+		s.spans(g.Base.Span)
+	}
 	for _, a := range f.About {
 		s.doc(a.Doc)
 		s.spans(a.Span)

@@ -18,9 +18,10 @@ const deepest = 200
 type owner struct {
 	at     int32 // its occurrence, or -1
 	scope  string
-	trait  bool // its items are as visible as it is
-	of     bool // an implementation of a trait, whose items are as visible as that
-	extern bool // a block of another language
+	trait  bool   // its items are as visible as it is
+	of     bool   // an implementation of a trait, whose items are as visible as that
+	asks   string // that trait, as written
+	extern bool   // a block of another language
 }
 
 // unit reads the file.
@@ -396,7 +397,7 @@ func (r *reader) add(o model.Occurrence, it *item, own *owner, name source.Span)
 		o.Extra.Conditions = append([]string(nil), r.when...)
 		o.Extra.Advice = it.attrs.advice
 		o.Extra.Directives = it.attrs.directives
-		o.Extra.Aside = own.of
+		o.Extra.Aside, o.Extra.Section = own.of, own.asks
 		if own.at < 0 {
 			o.Extra.In = r.space
 		}

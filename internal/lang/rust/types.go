@@ -214,12 +214,19 @@ func (r *reader) implementation(it *item, at, end int, own *owner) int {
 		return min(open+1, end)
 	}
 	name := r.typeName(typ, body)
-	if name != "" && forAt >= 0 && !negative {
-		r.implements = append(r.implements, implemented{of: name, space: r.space, from: i, to: forAt})
+	if forAt >= 0 && !negative {
+		if name != "" {
+			r.implements = append(r.implements, implemented{of: name, space: r.space, from: i, to: forAt, typ: typ, end: body})
+		} else if body == typ+1 && r.isScoped(r.Word(typ)) {
+			r.every(at, open, typ, i, forAt)
+		}
 	}
 	if r.Deeper(open, deepest) {
 		first, _ := r.innerAttributes(open + 1)
 		inner := owner{at: -1, scope: name, of: forAt >= 0}
+		if forAt >= 0 {
+			inner.asks = r.typeTokens(i, forAt).Text(r.Text)
+		}
 		if name == "" {
 			inner.scope = "_"
 		}
@@ -233,6 +240,34 @@ func (r *reader) implementation(it *item, at, end int, own *owner) int {
 type implemented struct {
 	of, space string
 	from, to  int // the tokens of the trait
+	typ, end  int // and of the type
+}
+
+// every notes a trait that all types have which meet what the head between two tokens asks of a
+// parameter.
+func (r *reader) every(from, to, param, trait, traitEnd int) {
+	name := r.Word(param)
+	mark, n := r.Arena.Begin(), 0
+	for i := from; i < to; i++ {
+		if r.Word(i) != name || !r.Is(i+1, ':') || i == param {
+			continue
+		}
+		end := i + 2
+		for end < to && !r.Is(end, ',') && !r.Is(end, '>') && !r.Is(end, '=') {
+			end = r.OverType(end)
+		}
+		if end > i+2 {
+			if n++; n > 1 {
+				r.Arena.Put(model.TokenPunctuation, " + ")
+			}
+			r.put(i+2, end)
+		}
+		i = end
+	}
+	bounds := r.Arena.Since(mark)
+	r.Facts.Given = append(r.Facts.Given, model.Given{
+		In: r.space, Base: model.Base{Type: r.typeTokens(trait, traitEnd), Span: r.Span(trait, traitEnd), How: model.Implements}, Every: name, Bounds: bounds,
+	})
 }
 
 // typeName is the name of the type between two indices, without its path and arguments, or "" where
@@ -274,14 +309,16 @@ func (r *reader) link() {
 	}
 	for _, m := range r.implements {
 		at := types[m.space+" "+m.of] - 1
-		if at < 0 {
+		base := model.Base{Type: r.typeTokens(m.from, m.to), Span: r.Span(m.from, m.to), How: model.Implements}
+		if at < 0 { // of another file
+			r.Facts.Given = append(r.Facts.Given, model.Given{In: m.space, Of: r.typeTokens(m.typ, m.end), Base: base})
 			continue
 		}
 		o := &r.Facts.Occurrences[at]
 		if o.Extra == nil {
 			o.Extra = &model.Extra{}
 		}
-		o.Extra.Bases = append(o.Extra.Bases, model.Base{Type: r.typeTokens(m.from, m.to), Span: r.Span(m.from, m.to), How: model.Implements})
+		o.Extra.Bases = append(o.Extra.Bases, base)
 	}
 }
 

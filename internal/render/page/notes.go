@@ -237,14 +237,14 @@ func (n *Notes) inherited(d *model.Declaration) []Sentence {
 	r := n.Links.Relations(d)
 	if len(r.Overrides) > 0 {
 		key := "overrides"
-		if of := r.Overrides[0].Parent; of != nil && of.Kind() == model.KindInterface {
+		if of := r.Overrides[0].Parent; of != nil && isContract(of.Kind()) {
 			key = "fulfils"
 		}
 		out = append(out, n.Names(key, r.Overrides, mostNames, nil))
 	}
 	if len(r.OverriddenBy) > 0 {
 		key := "overridden"
-		if d.Parent != nil && d.Parent.Kind() == model.KindInterface {
+		if d.Parent != nil && isContract(d.Parent.Kind()) {
 			key = "implemented"
 		}
 		out = append(out, n.Names(key, r.OverriddenBy, mostNames, nil))
@@ -374,6 +374,23 @@ func (n *Notes) Relations(d *model.Declaration) []Sentence {
 			rest = At(n.Plan.Related(d))
 		}
 		out = append(out, n.Names(n.Texts.In(r.Key, d.Module.Library.Language), r.Names, plan.MostRelated, rest))
+	}
+	return append(out, n.generals(d)...)
+}
+
+// generals say what a type has because of what it meets, and which types have a trait so.
+func (n *Notes) generals(d *model.Declaration) (out []Sentence) {
+	has, isOne := n.Links.Generals(d)
+	for _, g := range has {
+		out = append(out, n.Of("has-general", Slot("name", Piece{Text: g.Trait.Path(), To: Declared(g.Trait), Name: true}),
+			Slot("every", Piece{Text: g.Every, Name: true}), Slot("bounds", Piece{Text: g.Bounds, Name: true})))
+	}
+	for _, g := range isOne {
+		key := "every-has"
+		if g.Bounds == "" {
+			key = "every-type-has"
+		}
+		out = append(out, n.Of(key, Slot("every", Piece{Text: g.Every, Name: true}), Slot("bounds", Piece{Text: g.Bounds, Name: true})))
 	}
 	return out
 }
@@ -609,3 +626,6 @@ func ShortPath(m *model.Module) string {
 	}
 	return m.Path
 }
+
+// isContract reports whether types implement what is of a kind.
+func isContract(k model.Kind) bool { return k == model.KindInterface || k == model.KindTrait }

@@ -10,6 +10,9 @@ import (
 
 // GroupTitle is the heading of a group: the maintainer's own words, or ours.
 func (m *Maker) GroupTitle(g plan.Group) string {
+	if g.Asked {
+		return m.Texts.Say("implements-one", "name", g.Title)
+	}
 	if g.Named {
 		return g.Title
 	}

@@ -13,6 +13,7 @@ type Group struct {
 	Of           model.GroupIn // what comments say of it, where they give it a title
 	Declarations []*model.Declaration
 	Deprecated   []*model.Declaration
+	Asked        bool                 // what something else asks for, as a trait does: the title is its name
 	Aside        []*model.Declaration // what its own words keep out of lists, see [model.Declaration.Aside]
 }
 
@@ -25,7 +26,7 @@ func (g Group) All() []*model.Declaration {
 // order in which the names first stand, and then by kind, as users see it, in the
 // order in which people read them.
 func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind) []Group {
-	var named, kinds []Group
+	var named, kinds, asked []Group
 	put := func(groups *[]Group, title string, named bool, d *model.Declaration) {
 		i := slices.IndexFunc(*groups, func(g Group) bool { return g.Title == title })
 		if i < 0 {
@@ -44,7 +45,7 @@ func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind)
 	}
 	for _, title := range kindTitles {
 		for _, d := range list {
-			if part(d) == "" && title == titleOf(d, kind(d)) {
+			if part(d) == "" && askedBy(d) == "" && title == titleOf(d, kind(d)) {
 				put(&kinds, title, false, d)
 			}
 		}
@@ -60,7 +61,23 @@ func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind)
 		}
 	}
 	slices.SortStableFunc(kinds, func(a, b Group) int { return asideAlone(a) - asideAlone(b) })
-	return append(named, kinds...)
+	for _, d := range list {
+		if by := askedBy(d); by != "" && part(d) == "" {
+			put(&asked, by, false, d)
+		}
+	}
+	for i := range asked {
+		asked[i].Asked = true
+	}
+	return slices.Concat(named, kinds, asked)
+}
+
+// askedBy is what asks for a declaration that stands aside because of it, as a trait does, or "".
+func askedBy(d *model.Declaration) string {
+	if !d.Aside() {
+		return ""
+	}
+	return d.Speaks(model.Words).Section()
 }
 
 // asideAlone is 1 for a group of nothing but what stands aside, which comes last, else 0.
