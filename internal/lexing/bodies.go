@@ -26,6 +26,7 @@ func (l *shaped) sortBodies() {
 		if open := l.Strings[i].Open; open != "" {
 			l.inBodies[open[0]] = bodyString
 		}
+		l.fenced = l.fenced || l.Strings[i].Fence == '#'
 	}
 	l.inBodies['{'], l.inBodies['}'] = bodyBrace, bodyBrace
 	for _, c := range "()[]" {
@@ -131,20 +132,25 @@ func (l *shaped) beginsLine() bool {
 // ends as it should.
 func (l *shaped) passString() bool {
 	from := l.at
+	for l.fenced && from > 0 && l.text[from-1] == '#' {
+		from--
+	}
 	for from > 0 && l.inName[l.text[from-1]] {
 		from--
 	}
-	if from < l.at {
-		if l.text[l.at] == l.DigitMark && IsDigit(l.text[from]) {
-			l.at++ // between digits
-			return true
-		}
-		if s, _, ok := l.opens(from); ok && s.StringShape.Delimited {
-			return false
-		}
+	if l.text[l.at] == l.DigitMark && from < l.at && IsDigit(l.text[from]) {
+		l.at++ // between digits
+		return true
 	}
-	s, inside, ok := l.opens(l.at)
-	if !ok || s.Hole != "" {
+	s, inside, ok := l.opens(from)
+	if !ok || inside <= l.at {
+		s, inside, ok = l.opens(l.at)
+	}
+	switch {
+	case !ok: // a mark, as in Rust's 'a
+		l.at++
+		return true
+	case s.Hole != "":
 		return false
 	}
 	end, closed, _ := l.inString(s, inside)

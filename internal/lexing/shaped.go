@@ -122,6 +122,7 @@ type shaped struct {
 	second        [256]bool  // the second bytes of marks
 	firstMark     [256]int   // index of the first of the marks of several bytes that begins with one
 	inBodies      [256]uint8 // what each byte is within bodies that are passed over
+	fenced        bool       // "#" may stand between the prefix of a string and what opens it
 	unsure        int        // no body before it is passed over
 	holes         []hole     // that the code stands in
 	heredocs      []heredoc

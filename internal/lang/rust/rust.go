@@ -71,6 +71,7 @@ var shape = lexing.Shape{
 		{Open: `"`, Escape: '\\', Lines: true},
 		{Open: "'", Escape: '\\', Character: true},
 	},
+	Body:  beginsBody,
 	Marks: []string{"..=", "...", "..", "->", "=>", "::", "&&", "||", "==", "!=", "<=", "+=", "-=", "*=", "/=", "%=", "^=", "&=", "|="},
 }
 

@@ -117,6 +117,10 @@ type Alias<T> = Vec<Option<T>>; fn after() {}
 => 1 type Alias
 => 1 function after()
 
+cfg_deep! { use std::sync::{A, B}; pub use crate::C; static NEXT: u8 = 1; fn next() {} } cfg_not! { use a }
+=> 1 variable NEXT
+=> 1 function next()
+
 macro_rules! tide { ($a:expr) => { fn b() {} }; () => {} } macro_rules! low ( () => {} );
 => 1 macro tide
 => 1 macro low

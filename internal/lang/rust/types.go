@@ -546,7 +546,13 @@ func (r *reader) holdsItems(i, end int) bool {
 			}
 		}
 		switch r.Word(at) {
-		case "fn", "struct", "enum", "trait", "mod", "type", "use", "union":
+		case "use":
+			if at = r.upToSemicolon(at, end); !r.Is(at-1, ';') {
+				return false
+			}
+			found, i = true, at
+			continue
+		case "fn", "struct", "enum", "trait", "mod", "type", "union":
 			if r.Word(at+1) == "" && !r.IsMark(at+1, "::") || r.Is(at+1, '$') {
 				return false
 			}
