@@ -240,7 +240,7 @@ func isDoc(text string, of side) bool {
 // docBetween is what comments and attributes say between two offsets, the attributes being those
 // between two tokens.
 func (r *reader) docBetween(low, high int32, from, to int, of side, a *attributes) *model.Doc {
-	var pieces []piece
+	pieces, spans := r.pieces[:0], r.spans[:0]
 	n := r.CommentAt(low)
 	for ; n < len(r.Comments) && r.Comments[n].Start < high; n++ {
 		c := r.Comments[n]
@@ -251,14 +251,18 @@ func (r *reader) docBetween(low, high int32, from, to int, of side, a *attribute
 			}
 		}
 		if isDoc(text, of) {
-			pieces = append(pieces, piece{span: c, lines: linesOf(r.Text, c), block: strings.HasPrefix(text, "/*")})
+			from := len(spans)
+			spans = appendLines(spans, r.Text, c)
+			pieces = append(pieces, piece{span: c, lines: spans[from:len(spans):len(spans)], block: strings.HasPrefix(text, "/*")})
 		}
 	}
+	r.pieces, r.spans = pieces, spans // room for the next ones
 	return r.docOf(r.docAttributes(from, to, pieces))
 }
 
 // docAttributes adds the texts in attributes to those in comments, in the order of the text.
 func (r *reader) docAttributes(from, to int, pieces []piece) []piece {
+	comments := len(pieces)
 	for i := from; i+2 < to; i++ {
 		if r.Word(i) != "doc" || !r.Is(i+1, '=') || i == 0 {
 			continue
@@ -289,7 +293,9 @@ func (r *reader) docAttributes(from, to int, pieces []piece) []piece {
 			}
 		}
 	}
-	slices.SortStableFunc(pieces, func(a, b piece) int { return int(a.span.Start - b.span.Start) })
+	if len(pieces) > comments { // they stand among the comments
+		slices.SortStableFunc(pieces, func(a, b piece) int { return int(a.span.Start - b.span.Start) })
+	}
 	return pieces
 }
 
@@ -346,21 +352,21 @@ func (r *reader) taken(i int) string {
 	return string(r.other(file))
 }
 
-// linesOf are the lines of a comment without its marks.
-func linesOf(text string, c source.Span) []source.Span {
+// appendLines puts the lines of a comment, without its marks, behind others.
+func appendLines(to []source.Span, text string, c source.Span) []source.Span {
 	whole := c.In(text)
 	if strings.HasPrefix(whole, "//") {
 		end := c.End
 		for end > c.Start+3 && strings.IndexByte(" \t\r", text[end-1]) >= 0 {
 			end--
 		}
-		return []source.Span{{Start: min(c.Start+3, end), End: end}}
+		return append(to, source.Span{Start: min(c.Start+3, end), End: end})
 	}
-	from, to := c.Start+3, c.End
+	from, last := c.Start+3, c.End
 	if strings.HasSuffix(whole, "*/") {
-		to -= 2
+		last -= 2
 	}
-	return starless(text, lexing.BlockLines(text, from, max(from, to), 0))
+	return append(to, starless(text, lexing.BlockLines(text, from, max(from, last), 0))...)
 }
 
 // starless are the lines of a block without the column of stars that stands before all of them but

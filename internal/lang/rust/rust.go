@@ -15,6 +15,7 @@ import (
 	"codrel/internal/lang"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
+	"codrel/internal/source"
 )
 
 // FrontEnd reads the language.
@@ -114,6 +115,8 @@ type reader struct {
 	tested     bool                     // what is read exists for tests alone
 	when       []string                 // conditions around what is read
 	implements []implemented
+	pieces     []piece       // room for those of comments
+	spans      []source.Span // and for their lines
 }
 
 // code is how the names in bodies are found.
