@@ -184,6 +184,9 @@ func others(p lang.Placement) map[string]bool {
 	for other := range p.Docs {
 		out[other] = true
 	}
+	for _, other := range p.More {
+		out[other] = true
+	}
 	return out
 }
 

@@ -174,6 +174,7 @@ type Placer interface {
 type Placement struct {
 	Others map[int32]string      // paths of modules, by index of an occurrence that nothing encloses; what stands in one goes with it
 	Docs   map[string]*model.Doc // comments on such modules, by path
+	More   []string              // paths of further such modules, which the file declares nothing of
 	Kept   map[string]bool       // such modules that are not for users, by path
 	Inside bool                  // the file is for the library itself: nothing that it alone declares is for users
 }

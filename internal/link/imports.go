@@ -237,9 +237,27 @@ func (x *Index) gives(m *model.Module, name string, way *trail) Target {
 			}
 		}
 	}
+	for _, f := range m.More { // of which the module is a part
+		for i := range x.importsKnownAs(f, name) {
+			if i.member != "*" && i.name == name && givenIn(i.from, m) {
+				if t := x.taken(m.Library, i, way); !t.None() {
+					return t
+				}
+			}
+		}
+	}
 	for _, f := range m.Files { // what is named outweighs what comes with everything
 		for i := range x.wholeImports(f) {
 			if i.module != nil && i.module != m {
+				if t := x.star(i.module, name, way); !t.None() {
+					return t
+				}
+			}
+		}
+	}
+	for _, f := range m.More {
+		for i := range x.wholeImports(f) {
+			if i.module != nil && i.module != m && givenIn(i.from, m) {
 				if t := x.star(i.module, name, way); !t.None() {
 					return t
 				}

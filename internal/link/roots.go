@@ -59,6 +59,7 @@ func (x *Index) fromRoot(from Scope, r prose.Name) (result Result, ok bool) {
 // belowModules finds what a name leads to whose first parts are those of modules: as many of them as
 // there are. module gives the path of a module by its parts.
 func (x *Index) belowModules(from Scope, r prose.Name, module func(names []string) string) (result Result, found bool) {
+	var kept *Result // a module without a page, whose name something with one may have as well
 	for k := len(r.Path); k >= 1; k-- {
 		m := x.importable(from.Module.Library, module(r.Path[:k]))
 		if m == nil {
@@ -67,7 +68,11 @@ func (x *Index) belowModules(from Scope, r prose.Name, module func(names []strin
 		inner := r
 		inner.Module, inner.Path = m.Path, r.Path[k:]
 		if result, ok := x.byModulePath(from, inner); ok && result.Outcome == Found {
-			return result, true
+			if m := result.Target.Module; m == nil || x.ModuleInReach(m) {
+				return result, true
+			} else if kept == nil {
+				kept = &result
+			}
 		}
 		if len(inner.Path) == 0 {
 			continue
@@ -79,6 +84,9 @@ func (x *Index) belowModules(from Scope, r prose.Name, module func(names []strin
 		if d != nil {
 			return Result{Outcome: Found, Target: Target{Declaration: d}}, true
 		}
+	}
+	if kept != nil {
+		return *kept, true
 	}
 	return Result{}, false
 }

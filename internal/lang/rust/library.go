@@ -219,6 +219,9 @@ func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) 
 				around = m.Name[:k]
 			}
 			kept[m.Name] = m.Kept || m.Tested || kept[around]
+			if !m.Elsewhere {
+				p.More = append(p.More, at)
+			}
 			if kept[m.Name] {
 				if p.Kept == nil {
 					p.Kept = map[string]bool{}

@@ -27,7 +27,7 @@ var habits = model.Habits{
 	Started: []string{"main"}, Directive: "// codrel: ", Fails: "fails", Contracts: true, Circles: true, MayMake: []string{"! {", "!{"},
 	Peril: "unsafe", PerilHeading: "Safety",
 	Unbound: []string{"const", "unsafe", "async"},
-	Spaces:  map[model.Kind]string{model.KindMacro: "macro"},
+	Spaces:  map[model.Kind]string{model.KindMacro: "macro", model.KindField: "field"},
 }
 
 // Habits are those of Rust.

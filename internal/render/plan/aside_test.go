@@ -22,5 +22,5 @@ func TestAsideComesLast(t *testing.T) {
 		}
 		groups = append(groups, text)
 	}
-	assert.Equal(t, []string{"Fields height", "Methods high next", "Types Item"}, groups)
+	assert.Equal(t, []string{"Fields height", "Methods high", "Iterator Item next"}, groups)
 }
