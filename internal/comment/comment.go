@@ -14,6 +14,7 @@ import (
 	"codrel/internal/comment/docstring"
 	"codrel/internal/comment/gocomment"
 	"codrel/internal/comment/htmltags"
+	"codrel/internal/comment/pod"
 	"codrel/internal/comment/xmltags"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -48,6 +49,7 @@ var dialects = map[string]Dialect{
 		return &Sections{Body: body}
 	}},
 	"crossmarks": {Parse: crossmarks.Parse},
+	"pod":        {Parse: pod.Parse},
 	"docstring":  {Parse: docstring.Parse, MayTake: docstring.MayTake},
 	"blocktags":  {Parse: blocktags.Parse, MayTake: blocktags.MayTake},
 	"nametags":   {Parse: blocktags.ParseNamed, MayTake: blocktags.MayTake},

@@ -8,6 +8,7 @@ import (
 	"codrel/internal/lang/csharp"
 	"codrel/internal/lang/golang"
 	"codrel/internal/lang/java"
+	"codrel/internal/lang/perl"
 	"codrel/internal/lang/python"
 	"codrel/internal/lang/rust"
 	"codrel/internal/lang/script"
@@ -24,6 +25,7 @@ var All = []lang.FrontEnd{
 	cfamily.FrontEnd{},
 	cfamily.FrontEnd{Plus: true},
 	rust.FrontEnd{},
+	perl.FrontEnd{},
 }
 
 // ByName finds the front end of a language, or nil.

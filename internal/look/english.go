@@ -103,7 +103,7 @@ var english = Texts{
 	"whole-module":     "Everything on one page",
 	"Constructors":     "Constructors", "Classes": "Classes", "Properties": "Properties", "Attributes": "Attributes",
 	"Types":     "Types",
-	"Functions": "Functions",
+	"Functions": "Functions", "subroutines": "Subroutines",
 	"Constants": "Constants",
 	"Variables": "Variables",
 	"Fields":    "Fields",

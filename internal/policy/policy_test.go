@@ -35,12 +35,13 @@ lang/golang:       lang lexing model source
 lang/cfamily:      lang lexing model source
 lang/csharp:       lang lexing model prose/markup source xmlpath
 lang/java:         lang lexing model prose/markup prose/snippet source
+lang/perl:         finding lang lexing model source
 lang/rust:         lang lexing model source
 lang/python:       lang lexing model source
 lang/script:       lang lexing model source
 lang/madeup:       lang lexing model finding source
 lang/langtest:     growth lang lexing model source
-languages:         lang lang/cfamily lang/csharp lang/golang lang/java lang/python lang/rust lang/script
+languages:         lang lang/cfamily lang/csharp lang/golang lang/java lang/perl lang/python lang/rust lang/script
 comment/gocomment:     model prose source
 comment/commenttest:   model prose source
 comment/docstring:     model nearest prose prose/formula prose/markdown source
@@ -48,7 +49,8 @@ comment/blocktags:     model nearest prose prose/markdown prose/markup prose/sni
 comment/htmltags:  model nearest prose prose/markup prose/snippet source
 comment/xmltags:   memberid model nearest prose prose/markup source xmlpath
 comment/crossmarks: model prose prose/markdown
-comment:           comment/blocktags comment/crossmarks comment/docstring comment/gocomment comment/htmltags comment/xmltags model prose prose/markdown source
+comment/pod:        model prose source
+comment:           comment/blocktags comment/crossmarks comment/docstring comment/gocomment comment/htmltags comment/pod comment/xmltags model prose prose/markdown source
 parallel:          -
 todo:              lang model parallel source
 join:              lang model parallel

@@ -1,0 +1,442 @@
+package perl
+
+import (
+	"strings"
+
+	"codrel/internal/lexing"
+	"codrel/internal/model"
+	"codrel/internal/source"
+)
+
+// This file reads packages and what these declare (perlmod, perlsub, perlclass of the manual).
+
+// reader extracts the facts of one file.
+type reader struct {
+	lexing.Cursor
+	facts    *model.Facts
+	arena    *lexing.Arena
+	pods     []source.Span
+	encoded  bool   // the documentation says how it is encoded
+	name     string // what the file is called as a module
+	main     string // the package that the file is about
+	pkg      string // the one at hand
+	class    bool   // it is one of the class syntax
+	packages []string
+	blocks   []block
+	subEnd   int // the token that ends the body of the sub at hand, or 0
+	exported map[string]string
+}
+
+// block is a package with braces around it.
+type block struct {
+	end   int
+	pkg   string // the one around it
+	class bool
+}
+
+// unit reads the file.
+func (r *reader) unit() {
+	r.exported = map[string]string{}
+	for i := 0; i < len(r.Tokens); {
+		for n := len(r.blocks); n > 0 && i >= r.blocks[n-1].end; n-- {
+			r.pkg, r.class = r.blocks[n-1].pkg, r.blocks[n-1].class
+			r.blocks = r.blocks[:n-1]
+		}
+		if i >= r.subEnd {
+			r.subEnd = 0
+		}
+		i = max(i+1, r.statement(i))
+	}
+	r.choose()
+	r.place()
+}
+
+// begins reports whether a statement may begin at a token.
+func (r *reader) begins(i int) bool {
+	return i == 0 || r.Is(i-1, ';') || r.Is(i-1, '{') || r.Is(i-1, '}') || r.Is(i-1, ':')
+}
+
+// statement reads what begins at a token, and gives the index behind what it has read.
+func (r *reader) statement(i int) int {
+	switch w := r.Word(i); w {
+	case "package":
+		return r.packageAt(i, false)
+	case "class":
+		if r.begins(i) && isPlain(r.Word(i+1)) {
+			return r.packageAt(i, true)
+		}
+	case "sub":
+		if isPlain(r.Word(i + 1)) {
+			return r.sub(i)
+		}
+		if i > 0 && r.Word(i-1) == "my" || r.Word(i-1) == "our" {
+			return i + 1
+		}
+	case "method":
+		if r.class && r.begins(i) && isPlain(r.Word(i+1)) {
+			return r.sub(i)
+		}
+	case "field":
+		if r.class && r.begins(i) && strings.HasPrefix(r.Word(i+1), "$") {
+			r.field(i)
+		}
+	case "use", "no":
+		if r.begins(i) {
+			return r.use(i)
+		}
+	case "our":
+		if r.subEnd == 0 {
+			r.our(i)
+		}
+	case "has":
+		if r.begins(i) && r.subEnd == 0 {
+			r.has(i)
+		}
+	case "__PACKAGE__":
+		if r.IsMark(i+1, "->") && r.subEnd == 0 {
+			r.accessors(i)
+		}
+	case "@EXPORT", "@EXPORT_OK":
+		r.exports(i, w)
+	case "@ISA":
+		if r.subEnd == 0 {
+			r.inherits(i, i+1)
+		}
+	}
+	return i + 1
+}
+
+// isPlain reports whether a word is a name, without a sign before it.
+func isPlain(w string) bool { return w != "" && (isLetter(w[0]) || w[0] == '_' || w[0] >= 0x80) }
+
+// packageAt reads a package, with or without braces.
+func (r *reader) packageAt(i int, class bool) int {
+	name := r.Word(i + 1)
+	if !isPlain(name) || r.IsMark(i+1, "=>") || i > 0 && r.IsMark(i-1, "->") {
+		return i + 1
+	}
+	at := i + 2
+	for at < len(r.Tokens) && (r.Tokens[at].Kind == lexing.Value || r.Word(at) != "" && r.Word(at)[0] == 'v') {
+		at++
+	}
+	for class && r.Is(at, ':') { // :isa(Base)
+		if r.Word(at+1) == "isa" && r.Is(at+2, '(') {
+			r.base(r.Word(at+3), at+3)
+		}
+		at += 2
+		if r.Is(at, '(') {
+			at = r.Over(at)
+		}
+	}
+	switch {
+	case r.Is(at, '{'):
+		r.blocks = append(r.blocks, block{end: r.Close(at, len(r.Tokens)), pkg: r.pkg, class: r.class})
+	case r.Is(at, ';') || at >= len(r.Tokens):
+	default:
+		return i + 1
+	}
+	r.pkg, r.class = name, class
+	r.packages = append(r.packages, name)
+	r.facts.Modules = append(r.facts.Modules, model.ModuleIn{Name: name, Span: r.Span(i+1, i+2)})
+	if r.facts.ModuleSpan.Empty() {
+		r.facts.ModuleSpan = r.Span(i+1, i+2)
+	}
+	return at + 1
+}
+
+// span is that of the tokens between two indices, the last of which may lie behind all.
+func (r *reader) whole(i, end int) source.Span {
+	return r.Span(i, max(i+1, min(end, len(r.Tokens))))
+}
+
+// sub reads a sub or a method with a name.
+func (r *reader) sub(i int) int {
+	written := r.Word(i + 1)
+	if written == "" || r.IsMark(i+2, "=>") {
+		return i + 1
+	}
+	o := model.Occurrence{Kind: model.KindFunction, Name: written, Parent: -1, NameSpan: r.Span(i+1, i+2), Callable: &model.Callable{}}
+	pkg := r.pkg
+	if n := strings.LastIndex(written, "::"); n >= 0 {
+		pkg, o.Name = written[:n], written[n+2:]
+		o.NameSpan.Start += int32(n + 2)
+	}
+	at := i + 2
+	r.head(&o, &at)
+	mark := r.arena.Begin()
+	r.arena.Put(model.TokenKeyword, r.Word(i)+" ")
+	r.arena.Put(model.TokenName, o.Name)
+	open := -1
+	for k := i + 2; k < at; k++ {
+		if r.Is(k, '(') && !r.Is(k-1, ':') && !(r.Word(k-1) != "" && k > i+2) {
+			open = k
+		}
+	}
+	end := at
+	if r.Is(at, '{') {
+		end = min(r.Over(at), len(r.Tokens))
+		if r.subEnd == 0 {
+			r.subEnd = end
+		}
+	}
+	if open >= 0 {
+		r.parameters(&o, open)
+	} else if r.Is(at, '{') {
+		r.unpacked(&o, at)
+	}
+	r.putParameters(&o)
+	o.Signature = r.arena.Since(mark)
+	o.Span = r.whole(i, end)
+	r.add(o, pkg, i)
+	return at + 1
+}
+
+// head goes past what stands between the name of a sub and its body.
+func (r *reader) head(_ *model.Occurrence, at *int) {
+	for *at < len(r.Tokens) && !r.Is(*at, '{') && !r.Is(*at, ';') && !r.Is(*at, '}') {
+		*at = r.Over(*at)
+	}
+}
+
+// parameters reads the parameters between brackets; of a prototype there are no names.
+func (r *reader) parameters(o *model.Occurrence, open int) {
+	stop := r.Close(open, len(r.Tokens))
+	for i := open + 1; i < stop; {
+		next := i
+		for next < stop && !r.Is(next, ',') {
+			next = r.Over(next)
+		}
+		w := r.Word(i)
+		switch {
+		case w != "" && strings.IndexByte("$@%", w[0]) >= 0:
+			p := model.Param{Name: w, Variadic: w[0] != '$'}
+			if i+2 < next && (r.Is(i+1, '=') || r.IsMark(i+1, "//=") || r.IsMark(i+1, "||=")) {
+				p.Default, p.Optional = r.Span(i+2, next), true
+			}
+			o.Callable.Params = append(o.Callable.Params, p)
+		case r.Is(i, '$') || r.Is(i, '@') || r.Is(i, '%'):
+			o.Callable.Params = append(o.Callable.Params, model.Param{Name: r.Text[r.Tokens[i].From:r.Tokens[i].To], Variadic: !r.Is(i, '$')})
+		}
+		i = next + 1
+	}
+}
+
+// unpacked finds the parameters in the first statements of a body, as old code has them: "my ($self, $n) =
+// @_;" and "my $self = shift;".
+func (r *reader) unpacked(o *model.Occurrence, open int) {
+	i := open + 1
+	for n := 0; n < 12 && r.Word(i) == "my"; n++ {
+		var names []string
+		next := i + 2
+		if r.Is(i+1, '(') {
+			next = r.Over(i + 1)
+			for k := i + 2; k < next-1; k++ {
+				if w := r.Word(k); w != "" && strings.IndexByte("$@%", w[0]) >= 0 {
+					names = append(names, w)
+				} else if w == "undef" {
+					names = append(names, "undef")
+				}
+			}
+		} else if w := r.Word(i + 1); w != "" {
+			names = append(names, w)
+		}
+		if !r.Is(next, '=') {
+			return
+		}
+		value := next + 1
+		taken := r.Word(value) == "@_" || r.Word(value) == "shift" && (r.Is(value+1, ';') || r.IsMark(value+1, "||") || r.IsMark(value+1, "//") || r.Word(value+1) == "@_" || r.Is(value+1, '('))
+		if !taken {
+			return
+		}
+		for _, name := range names {
+			o.Callable.Params = append(o.Callable.Params, model.Param{Name: name, Variadic: name[0] == '@' || name[0] == '%', Optional: r.IsMark(value+1, "||") || r.IsMark(value+1, "//")})
+		}
+		if r.Word(value) == "@_" {
+			return
+		}
+		for value < len(r.Tokens) && !r.Is(value, ';') && !r.Is(value, '}') {
+			value = r.Over(value)
+		}
+		i = value + 1
+	}
+}
+
+// putParameters puts the parameters into the signature.
+func (r *reader) putParameters(o *model.Occurrence) {
+	r.arena.Put(model.TokenPunctuation, "(")
+	for n, p := range o.Callable.Params {
+		if n > 0 {
+			r.arena.Put(model.TokenPunctuation, ", ")
+		}
+		r.arena.Put(model.TokenParameter, p.Name)
+		if !p.Default.Empty() {
+			r.arena.Put(model.TokenPunctuation, " = ")
+			r.arena.Put(model.TokenLiteral, strings.Join(strings.Fields(p.Default.In(r.Text)), " "))
+		}
+		o.Variadic = o.Variadic || p.Variadic
+	}
+	r.arena.Put(model.TokenPunctuation, ")")
+}
+
+// private are names that the language calls itself, or that a class builder does.
+var private = lexing.WordSet("BEGIN END INIT CHECK UNITCHECK AUTOLOAD DESTROY CLONE CLONE_SKIP BUILD BUILDARGS DEMOLISH ADJUST FOREIGNBUILDARGS")
+
+// add puts a declaration of a package behind the others.
+func (r *reader) add(o model.Occurrence, pkg string, at int) {
+	o.Line = int32(r.facts.Lines.Line(o.NameSpan.Start))
+	bare := strings.TrimLeft(o.Name, "$@%")
+	if strings.HasPrefix(bare, "_") || private[bare] {
+		o.Visibility = model.Private
+	}
+	if pkg != "" || r.class {
+		if o.Extra == nil {
+			o.Extra = &model.Extra{}
+		}
+		o.Extra.In = pkg
+	}
+	if list := r.directives(at); len(list) > 0 {
+		if o.Extra == nil {
+			o.Extra = &model.Extra{}
+		}
+		o.Extra.Directives = list
+	}
+	r.facts.Occurrences = append(r.facts.Occurrences, o)
+}
+
+// directives are the lines to Codrel right above a token.
+func (r *reader) directives(at int) (out []model.Directive) {
+	low := int32(0)
+	if at > 0 {
+		low = r.Tokens[at-1].To
+	}
+	for n := r.CommentAt(low); n < len(r.Comments) && r.Comments[n].Start < r.Tokens[at].From; n++ {
+		c := r.Comments[n]
+		if rest, ok := strings.CutPrefix(c.In(r.Text), "#"); ok {
+			if d, ok := lexing.ParseDirective(strings.TrimSpace(rest), c); ok {
+				out = append(out, d)
+			}
+		}
+	}
+	return out
+}
+
+// simple adds a declaration that is a name with, perhaps, a value.
+func (r *reader) simple(kind model.Kind, name string, span source.Span, from, end int, words, value string) {
+	o := model.Occurrence{Kind: kind, Name: name, Parent: -1, NameSpan: span, Span: r.whole(from, end)}
+	mark := r.arena.Begin()
+	if words != "" {
+		r.arena.Put(model.TokenKeyword, words+" ")
+	}
+	r.arena.Put(model.TokenName, name)
+	if value != "" {
+		r.arena.Put(model.TokenPunctuation, " => ")
+		r.arena.Put(model.TokenLiteral, value)
+	}
+	o.Signature = r.arena.Since(mark)
+	r.add(o, r.pkg, from)
+}
+
+// our reads variables of the package.
+func (r *reader) our(i int) {
+	one := func(k int) {
+		w := r.Word(k)
+		if len(w) < 2 || strings.IndexByte("$@%", w[0]) < 0 {
+			return
+		}
+		n := len(r.facts.Occurrences)
+		r.simple(model.KindVariable, w, r.Span(k, k+1), i, k+1, "our", "")
+		switch w {
+		case "@EXPORT", "@EXPORT_OK", "%EXPORT_TAGS", "@ISA", "$AUTOLOAD", "@EXPORT_FAIL":
+			r.facts.Occurrences[n].Visibility = model.Private
+		case "$VERSION", "$AUTHORITY", "$XS_VERSION":
+			r.facts.Occurrences[n].Visibility = model.Private
+		}
+	}
+	if !r.Is(i+1, '(') {
+		k := i + 1
+		if isPlain(r.Word(k)) { // our Type $x
+			k++
+		}
+		one(k)
+		return
+	}
+	for k := i + 2; k < r.Close(i+1, len(r.Tokens)); k++ {
+		one(k)
+	}
+}
+
+// field reads what each object of a class has.
+func (r *reader) field(i int) {
+	name := r.Word(i + 1)
+	r.simple(model.KindField, name, r.Span(i+1, i+2), i, i+2, "field", "")
+	r.facts.Occurrences[len(r.facts.Occurrences)-1].Visibility = model.Private
+	for at := i + 2; r.Is(at, ':'); {
+		if r.Word(at+1) == "reader" {
+			reader := strings.TrimLeft(name, "$@%")
+			span := r.Span(i+1, i+2)
+			span.Start++
+			if r.Is(at+2, '(') && isPlain(r.Word(at+3)) {
+				reader, span = r.Word(at+3), r.Span(at+3, at+4)
+			}
+			r.simple(model.KindProperty, reader, span, i, at+2, "", "")
+		}
+		at += 2
+		if r.Is(at, '(') {
+			at = r.Over(at)
+		}
+	}
+}
+
+// place puts what is not of the file's own package into its own.
+func (r *reader) place() {
+	for i := range r.facts.Occurrences {
+		o := &r.facts.Occurrences[i]
+		if o.Extra == nil {
+			continue
+		}
+		if how := r.exported[o.Extra.In+"::"+strings.TrimLeft(o.Name, "&")]; how != "" {
+			o.Extra.Modifiers = append(o.Extra.Modifiers, how)
+		}
+		if o.Extra.In == r.main {
+			o.Extra.In = ""
+		}
+	}
+	others := r.facts.Modules[:0]
+	for _, m := range r.facts.Modules {
+		if m.Name != r.main {
+			others = append(others, m)
+		}
+	}
+	r.facts.Modules = others
+}
+
+// choose finds the package that the file is about: the one that it is called as, else the first.
+func (r *reader) choose() {
+	r.main = r.name
+	if len(r.packages) == 0 {
+		return
+	}
+	best := ""
+	for _, p := range r.packages {
+		switch {
+		case p == r.name:
+			r.main = p
+			return
+		case strings.HasSuffix(r.name, "::"+p), strings.HasSuffix(p, "::"+r.name):
+			if best == "" {
+				best = p
+			}
+		}
+	}
+	if best == "" && r.packages[0] != "main" {
+		best = r.packages[0]
+	}
+	if best != "" && r.isModule() {
+		r.main = best
+	}
+}
+
+// isModule reports whether the file is one that others use.
+func (r *reader) isModule() bool {
+	return strings.HasSuffix(r.facts.Path, ".pm") || strings.HasSuffix(r.facts.Path, ".pod")
+}
