@@ -3,6 +3,7 @@ package main
 import (
 	"bufio"
 	"bytes"
+	"cmp"
 	_ "embed"
 	"encoding/json"
 	"fmt"
@@ -34,6 +35,9 @@ var javaOracle string
 //go:embed clang/oracle.c
 var clangOracle string
 
+//go:embed oracle.pl
+var perlOracle string
+
 //go:embed rust/main.rs
 var rustOracle string
 
@@ -47,6 +51,8 @@ func oracle(language, with, mode string) (*exec.Cmd, func(), error) {
 		return clang(language, with, mode)
 	case "rust":
 		return rust(with, mode)
+	case "perl":
+		name, program, text = "oracle.pl", []string{"perl"}, perlOracle
 	case "java": // compiled on the spot; with is the folder of the development kit, "" for the usual one
 		java := "java"
 		if with != "" {
@@ -216,6 +222,7 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 		for i := range facts.Occurrences {
 			o := &facts.Occurrences[i]
 			unseen := slices.ContainsFunc(off[f], func(lines [2]int) bool { return lines[0] <= int(o.Line) && int(o.Line) <= lines[1] })
+			unseen = unseen || facts.Language == "perl" && (o.Kind == model.KindProperty || o.Kind == model.KindField || strings.HasPrefix(o.Span.In(facts.Text), "use vars")) // what words of modules declare
 			unseen = unseen || facts.Language == "cpp" && untold(o, facts.Text) && !told[ours(f, facts, o).key()]
 			if !o.FromComment && !o.Local && !unseen && !slices.Contains(o.Modifiers(), "friend") { // no parser of code knows what comments declare
 				got = append(got, ours(f, facts, o))
@@ -316,6 +323,13 @@ func operatorName(rest string) string {
 
 func ours(file string, facts *model.Facts, o *model.Occurrence) symbol {
 	s := symbol{File: file, Line: int(o.Line), Name: o.Name, Scope: o.Scope, Documented: o.Attached()}
+	if facts.Language == "perl" { // PPI knows neither what a sub takes nor which text speaks of it
+		if s.Scope = o.In(); s.Scope == "" {
+			s.Scope = cmp.Or(packageAt(facts), "main")
+		}
+		s.Documented = false
+		return s
+	}
 	family := facts.Language == "c" || facts.Language == "cpp"
 	if family {
 		plain(&s, facts, o)
@@ -328,6 +342,15 @@ func ours(file string, facts *model.Facts, o *model.Occurrence) symbol {
 		s.Params = &names
 	}
 	return s
+}
+
+// packageAt is the package of the file that something belongs to, where that is the file's own; "" for
+// the one that code without a package has.
+func packageAt(facts *model.Facts) string {
+	if module := strings.HasSuffix(facts.Path, ".pm") || strings.HasSuffix(facts.Path, ".pod"); facts.ModuleSpan.Empty() || !module && facts.ModuleSpan.In(facts.Text) != facts.Package {
+		return ""
+	}
+	return facts.Package
 }
 
 // split takes those of a list out that fit.

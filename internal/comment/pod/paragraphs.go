@@ -101,7 +101,7 @@ func Paragraphs(doc *model.Doc) (out []Paragraph) {
 		case strings.TrimSpace(line) == "":
 			flush()
 			continue
-		case IsCommand(line):
+		case IsCommand(line) && (len(lines) == 0 || Known(line)):
 			flush() // although the empty line before it is missing
 		case len(lines) == 1 && IsCommand(lines[0]) && mayEndHere(lines[0]):
 			flush()
@@ -120,6 +120,21 @@ func mayEndHere(line string) bool {
 // IsCommand reports whether a line begins a command.
 func IsCommand(line string) bool {
 	return len(line) > 1 && line[0] == '=' && ('a' <= line[1]|0x20 && line[1]|0x20 <= 'z')
+}
+
+// Known reports whether a line begins a command of the manual: in the middle of a paragraph others are
+// text, such as "=E<gt>".
+func Known(line string) bool {
+	end := 1
+	for end < len(line) && line[end] != ' ' && line[end] != '\t' {
+		end++
+	}
+	return commands[line[1:end]]
+}
+
+// commands are those of the manual.
+var commands = map[string]bool{
+	"head1": true, "head2": true, "head3": true, "head4": true, "head5": true, "head6": true, "over": true, "item": true, "back": true, "begin": true, "end": true, "for": true, "pod": true, "cut": true, "encoding": true,
 }
 
 func paragraphOf(lines []string, at []int32) Paragraph {

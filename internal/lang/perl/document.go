@@ -97,7 +97,7 @@ func (r *reader) paragraphs() (out []paragraph) {
 				flush()
 				continue
 			}
-			if len(line) > 1 && line[0] == '=' && isLetter(line[1]) {
+			if len(line) > 1 && line[0] == '=' && isLetter(line[1]) && (len(p.lines) == 0 || commands[commandOf(line)]) { // else text, such as "=E<gt>"
 				flush()
 				p.command, p.rest, _ = strings.Cut(line[1:], " ")
 				if word, tail, ok := strings.Cut(p.command, "\t"); ok {
@@ -115,6 +115,14 @@ func (r *reader) paragraphs() (out []paragraph) {
 		flush()
 	}
 	return out
+}
+
+// commandOf is the word of a command.
+func commandOf(line string) string {
+	if i := strings.IndexAny(line, " \t"); i > 0 {
+		return line[1:i]
+	}
+	return line[1:]
 }
 
 // assign finds for each paragraph which subject it speaks of.

@@ -27,8 +27,9 @@ type reader struct {
 	exported map[string]string
 }
 
-// block is a package with braces around it.
+// block is what braces stand around, and the package before it.
 type block struct {
+	open  int // of a package with braces, these
 	end   int
 	pkg   string // the one around it
 	class bool
@@ -44,6 +45,9 @@ func (r *reader) unit() {
 		}
 		if i >= r.subEnd {
 			r.subEnd = 0
+		}
+		if r.Is(i, '{') && int(r.Tokens[i].Partner) > i && (len(r.blocks) == 0 || r.blocks[len(r.blocks)-1].open != i) { // a package ends with the block that it stands in
+			r.blocks = append(r.blocks, block{end: int(r.Tokens[i].Partner), pkg: r.pkg, class: r.class})
 		}
 		i = max(i+1, r.statement(i))
 	}
@@ -71,6 +75,10 @@ func (r *reader) statement(i int) int {
 		}
 		if i > 0 && r.Word(i-1) == "my" || r.Word(i-1) == "our" {
 			return i + 1
+		}
+	case "AUTOLOAD", "DESTROY":
+		if r.begins(i) && r.Is(i+1, '{') {
+			return r.sub(i - 1)
 		}
 	case "method":
 		if r.class && r.begins(i) && isPlain(r.Word(i+1)) {
@@ -130,7 +138,7 @@ func (r *reader) packageAt(i int, class bool) int {
 	}
 	switch {
 	case r.Is(at, '{'):
-		r.blocks = append(r.blocks, block{end: r.Close(at, len(r.Tokens)), pkg: r.pkg, class: r.class})
+		r.blocks = append(r.blocks, block{open: at, end: r.Close(at, len(r.Tokens)), pkg: r.pkg, class: r.class})
 	case r.Is(at, ';') || at >= len(r.Tokens):
 	default:
 		return i + 1
@@ -141,10 +149,13 @@ func (r *reader) packageAt(i int, class bool) int {
 	if r.facts.ModuleSpan.Empty() {
 		r.facts.ModuleSpan = r.Span(i+1, i+2)
 	}
+	if r.Is(at, '{') {
+		return at // its own braces
+	}
 	return at + 1
 }
 
-// span is that of the tokens between two indices, the last of which may lie behind all.
+// whole is the span of the tokens between two indices, the last of which may lie behind all.
 func (r *reader) whole(i, end int) source.Span {
 	return r.Span(i, max(i+1, min(end, len(r.Tokens))))
 }
@@ -164,7 +175,11 @@ func (r *reader) sub(i int) int {
 	at := i + 2
 	r.head(&o, &at)
 	mark := r.arena.Begin()
-	r.arena.Put(model.TokenKeyword, r.Word(i)+" ")
+	word := "sub"
+	if r.Word(i) == "method" {
+		word = "method"
+	}
+	r.arena.Put(model.TokenKeyword, word+" ")
 	r.arena.Put(model.TokenName, o.Name)
 	open := -1
 	for k := i + 2; k < at; k++ {
@@ -186,9 +201,13 @@ func (r *reader) sub(i int) int {
 	}
 	r.putParameters(&o)
 	o.Signature = r.arena.Since(mark)
-	o.Span = r.whole(i, end)
-	r.add(o, pkg, i)
-	return at + 1
+	from := i
+	if r.Word(i) != word { // the word may be left out
+		from++
+	}
+	o.Span = r.whole(from, end)
+	r.add(o, pkg, from)
+	return at // the body may hold more
 }
 
 // head goes past what stands between the name of a sub and its body.

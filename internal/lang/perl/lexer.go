@@ -214,6 +214,8 @@ func (l *lexer) sigil(c byte) {
 			at++
 		}
 		at++
+	case c == '*' && at+1 < len(l.text) && strings.IndexByte("\"'`;,./\\|<>()[]&+-~^=%:?!0@$#", l.text[at]) >= 0 && strings.IndexByte(" \t;{", l.text[at+1]) >= 0: // the glob of such a variable
+		at++
 	case c == '%' && at < len(l.text) && strings.IndexByte("+-!^", l.text[at]) >= 0 && !(at+1 < len(l.text) && wordBytes[l.text[at+1]]):
 		at++
 	default:
@@ -309,6 +311,7 @@ func (l *lexer) quote(from, end, parts int, word string) bool {
 		return false
 	}
 	switch d := l.text[at]; {
+	case d == ',' && at == end && (!l.term || l.before("=~") || l.before("!~")) && at+1 < len(l.text) && strings.IndexByte(" \t\r\n", l.text[at+1]) < 0: // s,a,b,
 	case d == '#' && at > end, d == ',' || d == ';' || d == ')', d == '=' && (at > end || strings.HasPrefix(l.text[at:], "==") || strings.HasPrefix(l.text[at:], "=~")):
 		if d == '#' { // a comment: what is quoted stands below
 			return l.quoteBelow(from, at, parts)
@@ -437,7 +440,7 @@ func (l *lexer) heredoc() bool {
 	end := at
 	switch c := l.text[at]; {
 	case c == '"' || c == '\'' || c == '`':
-		if l.term && at > begin {
+		if l.term && at > begin && !l.mayPrint() {
 			return false
 		}
 		stop, closed := lexing.Quoted(l.text, at)
@@ -484,7 +487,7 @@ func (l *lexer) bracket(c byte) {
 	case '{':
 		l.braces = append(l.braces, l.term && l.subscripts())
 	case '(':
-		if l.named || l.last == "sub" || l.last == "method" {
+		if l.named || l.last == "sub" || l.last == "method" || l.last == "prototype" {
 			if stop := strings.IndexByte(l.text[l.at:min(len(l.text), l.at+80)], ')'); stop > 0 && strings.Trim(l.text[l.at+1:l.at+stop], "$@%&*;\\[]+_ \t\n") == "" {
 				l.Bracket(l.text, l.at)
 				if stop > 1 {
@@ -549,6 +552,13 @@ func (l *lexer) mark() {
 	l.last, l.named = "", false
 	if mark == "->" {
 		l.term = true
+		for _, all := range []string{"@*", "%*", "$*", "&*", "**", "$#*"} { // all that a reference leads to
+			if strings.HasPrefix(l.text[l.at:], all) {
+				l.Mark(l.text, l.at, l.at+len(all))
+				l.at += len(all)
+				break
+			}
+		}
 	} else if mark != "++" && mark != "--" {
 		l.term = false
 	}

@@ -17,6 +17,11 @@ func (r *reader) use(i int) int {
 	for end < len(r.Tokens) && !r.Is(end, ';') && !r.Is(end, '}') {
 		end = r.Over(end)
 	}
+	for k := i + 1; k < end; k++ {
+		if r.Word(k) == "our" && r.subEnd == 0 {
+			r.our(k)
+		}
+	}
 	if r.Word(i) == "no" || !isPlain(name) {
 		return end
 	}
