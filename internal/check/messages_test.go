@@ -108,6 +108,14 @@ int open_gauge(void);
 /** Shuts. */
 int open_gauge(void) { return 0; }
 `, "src/a.c:1:1 warning the comment on the definition of open_gauge differs from that at its declaration (include/a.h, line 2)"},
+	{finding.MalformedComment, "command", "-- lib/Tide.pm --\npackage Tide;\n=hedd1 A\n\n=cut\n1;\n", "lib/Tide.pm:2:1 warning \"=hedd1\" is no command of POD, so it is shown as text; the manual (perlpod) lists them"},
+	{finding.MalformedComment, "line before", "-- lib/Tide.pm --\npackage Tide;\n=head1 A\n\nText.\n=head1 B\n\n=cut\n1;\n", "lib/Tide.pm:5:1 warning an empty line must stand before \"=head1\""},
+	{finding.MalformedComment, "line behind", "-- lib/Tide.pm --\npackage Tide;\n=head1 A\nText.\n\n=cut\n1;\n", "lib/Tide.pm:2:1 warning an empty line must stand behind \"=head1\": what follows is a part of the command"},
+	{finding.MalformedComment, "item", "-- lib/Tide.pm --\npackage Tide;\n=item a\n\n=cut\n1;\n", "lib/Tide.pm:2:1 warning \"=item\" stands in no list: write \"=over\" before the first one"},
+	{finding.MalformedComment, "mixed", "-- lib/Tide.pm --\npackage Tide;\n=over\n\n=item * a\n\n=item b\n\n=back\n\n=cut\n1;\n", "lib/Tide.pm:6:1 warning this entry is of another kind than the first one of its list: stars, numbers and terms do not mix"},
+	{finding.MalformedComment, "over", "-- lib/Tide.pm --\npackage Tide;\n=over\n\n=item a\n\n=cut\n1;\n", "lib/Tide.pm:2:1 warning \"=over\" is never closed: write \"=back\" behind its last entry"},
+	{finding.MalformedComment, "back", "-- lib/Tide.pm --\npackage Tide;\n=back\n\n=cut\n1;\n", "lib/Tide.pm:2:1 warning \"=back\" closes nothing: no \"=over\" is open"},
+	{finding.MalformedComment, "encoding", "-- lib/Tide.pm --\npackage Tide;\n=pod\n\né\n\n=cut\n1;\n", "lib/Tide.pm:4:1 warning there are characters beyond ASCII here: write \"=encoding UTF-8\" before the first text"},
 	{finding.UndescribedUnsafety, "", `
 -- Cargo.toml --
 [package]

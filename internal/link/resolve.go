@@ -119,6 +119,9 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 	if result, ok := x.fromRoot(from, r); ok {
 		return result
 	}
+	if result, ok := x.wholly(from, r.Path); ok {
+		return result
+	}
 	if own, ok := ownMember(from.Declaration, r.Path); ok {
 		return x.first(from, func(yield func(step) bool) { yield(x.inScope(from)) }, own, r, how)
 	}
@@ -133,10 +136,48 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 	if how == Bracketed && !partial && len(r.Path) > 1 && namesPackage(r.Path[0]) && isUpper(r.Path[1]) {
 		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
-	if how == MayBeExternal && !partial && (len(r.Path) > 1 || x.native(from, r.Path[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.Path[0]) && !x.slip(from, r.Path[0]) && !x.hasOwnPrefix(from.Module, r.Path[0])) {
+	if how == MayBeExternal && !partial && !x.belowOwn(from, r.Path) && (len(r.Path) > 1 || x.native(from, r.Path[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.Path[0]) && !x.slip(from, r.Path[0]) && !x.hasOwnPrefix(from.Module, r.Path[0])) {
 		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
 	return result
+}
+
+// wholly finds what a name means that begins with a module's, in such languages.
+func (x *Index) wholly(from Scope, path []string) (Result, bool) {
+	if from.Module == nil {
+		return Result{}, false
+	}
+	h := from.Module.Library.Habits
+	if h == nil || !h.Whole {
+		return Result{}, false
+	}
+	if m := x.importable(from.Module.Library, strings.Join(path, h.PathMark)); m != nil && (len(path) > 1 || x.ModuleInReach(m)) {
+		return Result{Outcome: Found, Target: Target{Module: m}}, true
+	}
+	if len(path) < 2 {
+		return Result{}, false
+	}
+	last := len(path) - 1
+	if m := x.importable(from.Module.Library, strings.Join(path[:last], h.PathMark)); m != nil {
+		if t := x.gives(m, path[last], &trail{}); !t.None() {
+			return Result{Outcome: Found, Target: t}, true
+		}
+	}
+	return Result{}, false
+}
+
+// belowOwn reports whether a name is that of something in a module of the library itself, in languages
+// in which a module is named whole wherever it is used.
+func (x *Index) belowOwn(from Scope, path []string) bool {
+	if from.Module == nil || len(path) < 2 {
+		return false
+	}
+	h := from.Module.Library.Habits
+	if h == nil || !h.Whole {
+		return false
+	}
+	m := x.importable(from.Module.Library, strings.Join(path[:len(path)-1], h.PathMark))
+	return m != nil && m.Library == from.Module.Library
 }
 
 // first is what the nearest of the steps finds.

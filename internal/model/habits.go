@@ -50,6 +50,7 @@ type Habits struct {
 	TakesParts     bool     // what a comment does not say of parameters, results and failures it has from what it overrides
 	OfAll          []string // members that every type has from what the language brings along
 	Extensions     bool     // callables may be added to types from outside: their signatures say "this" or "extension" before the type
+	Whole          bool     // modules are named whole wherever they are used: what begins as one of the library's own is of the library
 	Peril          string   // the modifier of what users must make sure of something for, or ""
 	PerilHeading   string   // under which comments say of what
 	Telling        []string // words before a type that are shown in lists of members too, since they tell how a member is used

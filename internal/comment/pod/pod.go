@@ -94,19 +94,13 @@ func (p *parser) paragraph(out []prose.Node, r Run) []prose.Node {
 // verbatim reads paragraphs of code in a row: empty lines between them are a part of it.
 func (p *parser) verbatim() prose.Node {
 	first := &p.paragraphs[p.at]
-	text, span := "", first.Text.span()
-	for p.at < len(p.paragraphs) && p.paragraphs[p.at].Kind == Verbatim {
-		if text != "" {
-			text += "\n\n"
-		}
+	var all []string
+	span := first.Text.span()
+	for size := 0; p.at < len(p.paragraphs) && p.paragraphs[p.at].Kind == Verbatim && size < longestCode; p.at++ {
 		r := p.paragraphs[p.at].Text
-		text, span.End = text+r.text, r.span().End
-		p.at++
-		if len(text) > longestCode {
-			break
-		}
+		all, size, span.End = append(all, r.text), size+len(r.text), r.span().End
 	}
-	text = unindented(text)
+	text := unindented(strings.Join(all, "\n\n"))
 	return prose.Node{Kind: prose.CodeBlock, Text: text, Info: languageOf(text), Span: span}
 }
 
@@ -281,6 +275,9 @@ func withoutName(n prose.Node) prose.Node {
 			}
 			c.Span.Start = min(c.Span.Start+int32(len(c.Text)-len(behind)), c.Span.End)
 			c.Text = strings.TrimLeft(behind, " \n")
+			if len(c.Text) > 1 && 'a' <= c.Text[0] && c.Text[0] <= 'z' && (c.Text[1] == ' ' || 'a' <= c.Text[1] && c.Text[1] <= 'z') { // it begins a page
+				c.Text = string(c.Text[0]-'a'+'A') + c.Text[1:]
+			}
 			n.Children = append([]prose.Node{c}, n.Children[i+1:]...)
 			if c.Text == "" {
 				n.Children = n.Children[1:]

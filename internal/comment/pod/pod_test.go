@@ -79,10 +79,10 @@ func plainMarks(nodes []prose.Node) string {
 // The line under NAME is the summary, wherever the section stands.
 func TestName(t *testing.T) {
 	for text, want := range map[string]string{
-		"=head1 NAME\n\nTide::Log - reads old logbooks":                    "reads old logbooks",
-		"=head1 Name\n\nC<tide> -- reads old\nlogbooks\n\n=head1 SYNOPSIS": "reads old logbooks",
+		"=head1 NAME\n\nTide::Log - reads old logbooks":                    "Reads old logbooks",
+		"=head1 Name\n\nC<tide> -- reads old\nlogbooks\n\n=head1 SYNOPSIS": "Reads old logbooks",
 		"=head1 NAME\n\nTide::Log":                                         "",
-		"=head1 VERSION\n\n1\n\n=head1 NAME\n\ntide, tided - two of them":  "two of them",
+		"=head1 VERSION\n\n1\n\n=head1 NAME\n\ntide, tided - two of them":  "Two of them",
 		"Reads logs.": "Reads logs.",
 	} {
 		assert.Equal(t, want, strings.ReplaceAll(prose.Plain(prose.Summary(parse(commenttest.DocOf(text)).Body)), "\n", " "), text)

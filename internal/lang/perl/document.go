@@ -54,7 +54,7 @@ func (r *reader) document() {
 		}
 		for _, at := range subjects[n].names {
 			if o := &r.facts.Occurrences[at]; o.Doc == nil {
-				o.Doc = doc
+				o.Doc, o.Deprecated = doc, strings.HasPrefix(doc.Text, "DEPRECATED") || strings.HasPrefix(doc.Text, "Deprecated:") || strings.HasPrefix(doc.Text, "B<DEPRECATED")
 			}
 		}
 	}
@@ -128,6 +128,7 @@ func commandOf(line string) string {
 // assign finds for each paragraph which subject it speaks of.
 func (r *reader) assign(paragraphs []paragraph, byName map[string][]int) (subjects []subject) {
 	now, level, list, depth := 0, 0, 0, 0 // the subject, its heading's level or its list's depth
+	heading := 0                          // behind the index of the last heading that names something
 	entry := false                        // the paragraph before was an entry that names something
 	begin := func(p *paragraph, names []int) {
 		subjects = append(subjects, subject{names: names, span: p.span()})
@@ -143,9 +144,17 @@ func (r *reader) assign(paragraphs []paragraph, byName map[string][]int) (subjec
 			if now > 0 && (list > 0 || p.level <= level) {
 				now, list = 0, 0
 			}
-			if names := r.named(p.rest, byName, p.lines[0].Start); len(names) > 0 && !(now > 0 && p.level > level && overlaps(names, subjects[now-1].names)) {
+			names := r.named(p.rest, byName, p.lines[0].Start)
+			switch {
+			case len(names) == 0 || now > 0 && p.level > level && overlaps(names, subjects[now-1].names):
+			case heading > 0 && i == heading && p.level == level: // several headings have one text
+				now = len(subjects)
+				s := &subjects[now-1]
+				s.names, p.of, p.gone, heading = append(s.names, names...), now, true, i+1
+				continue
+			default:
 				begin(p, names)
-				level, list = p.level, 0
+				level, list, heading = p.level, 0, i+1
 				continue
 			}
 		case p.command == "over":
@@ -246,7 +255,10 @@ func (r *reader) named(text string, byName map[string][]int, at int32) (out []in
 		return nil
 	}
 	text = withoutCodes(strings.TrimSpace(strings.TrimLeft(text, "*0123456789. ")))
-	for _, part := range parts(text) {
+	for n, part := range parts(text) {
+		if n > 0 && part == strings.ToUpper(part) && len(byName[part]) == 0 { // an argument
+			continue
+		}
 		name, ok := nameIn(part)
 		if !ok {
 			return nil
@@ -434,7 +446,7 @@ var commands = lexing.WordSet("head1 head2 head3 head4 head5 head6 over item bac
 func (r *reader) mistakes(paragraphs []paragraph) {
 	report := func(form string, span source.Span, text string) {
 		r.facts.Problems = append(r.facts.Problems, finding.Finding{
-			Rule: finding.MalformedComment, Form: form, Place: r.facts.Place(span), Arguments: []finding.Argument{{Name: "text", Value: text}},
+			Rule: finding.MalformedComment, Severity: finding.Warning, Form: form, Place: r.facts.Place(span), Arguments: []finding.Argument{{Name: "text", Value: text}},
 		})
 	}
 	var open []opened

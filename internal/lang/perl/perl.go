@@ -24,7 +24,7 @@ type FrontEnd struct{}
 var habits = model.Habits{
 	Language: "perl", Name: "Perl", Dialect: "pod", Fences: []string{"perl", "pl"},
 	PathMark: "::", ByPath: true, NameMarks: []string{"::", "->"}, Directive: "# codrel: ", Fails: "dies", Nothing: []string{""},
-	Dynamic: true, MayMake: []string{"AUTOLOAD", "*{", "no strict 'refs'", "no strict \"refs\"", "no strict"}, Circles: true, AnyMember: "AUTOLOAD",
+	Dynamic: true, MayMake: []string{"AUTOLOAD", "*{", "no strict 'refs'", "no strict \"refs\"", "no strict"}, Circles: true, Whole: true, AnyMember: "AUTOLOAD",
 	Spaces: map[model.Kind]string{model.KindProperty: "attribute"},
 }
 

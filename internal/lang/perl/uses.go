@@ -64,7 +64,8 @@ func (r *reader) constants(from, i, end int) {
 				next = r.Over(next)
 			}
 			value := next
-			if r.IsMark(next, "=>") {
+			if next < stop {
+				value++
 				for value < stop && !r.Is(value, ',') {
 					value = r.Over(value)
 				}

@@ -1,0 +1,169 @@
+package perl_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/growth"
+	"codrel/internal/lang/langtest"
+	"codrel/internal/lang/perl"
+	"codrel/internal/lexing"
+)
+
+var end = perl.FrontEnd{}
+
+func TestFixtures(t *testing.T) { langtest.Run(t, end, "testdata/read") }
+
+func FuzzRead(f *testing.F) { langtest.Fuzz(f, end, "testdata/read") }
+
+func BenchmarkRead(b *testing.B) { langtest.Benchmark(b, end, "PERL_TREE") }
+
+func TestGrowth(t *testing.T) {
+	var more []growth.Form
+	for _, open := range []string{"=head2 a\n\n", "=over\n\n", "=item a\n\n", "sub a {\n", "<<A ", "s{a}{", "q(", "$#{", "package a;\n", "has a => 1;\n", "=head2 a, a, a\n\nB<a\n\n", "sub a { }\n=head2 a\n\nx\n\n=cut\n", "my $a = shift;\n", "use constant { A => 1, ", "@EXPORT = qw(a b);\n", "/ a ", "y a ", "{ package a; ", "format A =\n"} {
+		more = append(more, growth.Repeat(open, open))
+	}
+	langtest.Growth(t, end, "testdata/read", more...)
+}
+
+func TestDepth(t *testing.T) {
+	texts := map[string]string{}
+	for name, piece := range map[string]string{"blocks": "{", "calls": "a(", "lists": "[", "subs": "sub a { ", "packages": "package A { ", "hashes": "$a{", "heredocs": "<<A, ", "pod": "=over\n\n", "codes": "=head1 B<", "quotes": "q{", "patterns": "s{", "classes": "class A { "} {
+		texts[name] = strings.Repeat(piece, 20_000)
+	}
+	langtest.Depth(t, end, texts)
+}
+
+// brief reads cases that are each a text, a line "=>" and what it declares.
+func brief(t *testing.T, cases string) {
+	t.Helper()
+	for _, c := range strings.Split(strings.TrimSpace(cases), "\n\n") {
+		text, want, ok := strings.Cut(c, "\n=>")
+		assert.True(t, ok, c)
+		want = strings.ReplaceAll(strings.TrimSpace(strings.ReplaceAll(want, "\n=>", "\n")), "\n ", "\n")
+		assert.Equal(t, strings.TrimSpace(want), langtest.Brief(t, end, "lib/A.pm", text+"\n"), text)
+	}
+}
+
+// What looks like code and is none, and the other way round.
+func TestTraps(t *testing.T) {
+	brief(t, `
+$x = $y / 2; sub a { } $z = "/";
+=> 1 function a()
+
+split /sub b {/, $x; sub c { }
+=> 1 function c()
+
+$h{s} = 1; $h{y} / 2; s => 1, q => 2; sub d { }
+=> 1 function d()
+
+$x =~ s,sub e {,},; sub f { }
+=> 1 function f()
+
+print <<A, <<"B"; sub g { }
+sub no { }
+A
+sub nor { }
+B
+sub h { }
+=> 1 function g()
+=> 6 function h()
+
+my %x = (sub => 1, package => 2); $x->sub; $x->package; sub i { }
+=> 1 function i()
+
+sub j($$) { } sub k($x, %y) { } sub l { my ($self, undef, @z) = @_; } sub m { my $self = shift; my $n = shift // 3; my $o = other(); }
+=> 1 function j()
+=> 1 function k($x, %y)
+=> 1 function l($self, undef, @z)
+=> 1 function m($self, $n)
+
+package
+  A::B
+; sub n { }
+=> 3 function n()
+
+-s $file ? 1 : 0; -d "x"; sub o { }
+=> 1 function o()
+
+@{$x->{a}} = map { { b => 1 } } @$y; $#{$z}; $#_; $#x; %$q; &$r; sub p { }
+=> 1 function p()
+
+$x->@*; $x->%*; $y->$#*; *name = *"; sub q { }
+=> 1 function q()
+
+qw# sub r { #; sub t { }
+=> 1 function t()
+
+tr/{/}/; y({)(}); m{a{1,2}}x; qr'}'; sub u { }
+=> 1 function u()
+
+$x = <STDIN>; $y < $z; <$fh>; sub v { }
+=> 1 function v()
+
+croak << "HERE"; sub w { }
+}
+HERE
+sub x { }
+=> 1 function w()
+=> 4 function x()`)
+}
+
+// Headings and entries that name something, and such that do not.
+func TestWhatTextSpeaksOf(t *testing.T) {
+	for heading, attached := range map[string]bool{
+		"=head2 read": true, "=head2 read()": true, "=head2 read($file, \\%how)": true, "=head3 C<read>": true, "=head2 $log->read($x)": true, "=head2 Tide::Log->read": true, "=head2 my @lines = $log->read": true,
+		"=head2 B<read> FILE, LINE": true, "=head2 read $file": true, "=head1 read": true, "=head2 read, write": true, "=head2 read / write": true, "=head2 read() and write()": true, "=head4 &read": true, "=head2 read => 'x'": true,
+		"=head2 ($a, $b) = read(1)": true, "=head2 C<< $log->read( $x ) >>": true, "=head2 X<reading>read": true, "=head2 method read": true,
+		"=head2 read users first": false, "=head2 Reading": false, "=head2 unread": false, "=head2 read and weep": false, "=head2 The read method": false,
+	} {
+		facts := langtest.Read(end, "lib/Tide/Log.pm", []byte("package Tide::Log;\n\n"+heading+"\n\nText.\n\n=cut\n\nsub read { }\nsub write { }\n1;\n"))
+		require.Len(t, facts.Occurrences, 2)
+		assert.Equal(t, attached, facts.Occurrences[0].Doc != nil, heading)
+		assert.Equal(t, !attached, facts.ModuleDoc != nil, heading)
+	}
+}
+
+// What is wrong with the markup, each at its place.
+func TestMistakes(t *testing.T) {
+	for text, want := range map[string]string{
+		"=head1 A\n\nText.\n\n=cut\n":                        "",
+		"=head1 A\nText.\n\n=cut\n":                          "1 line behind",
+		"=head1 A\n\nText.\n=head2 B\n\n=cut\n":              "4 line before",
+		"=hedd1 A\n\n=cut\n":                                 "1 command",
+		"=item a\n\n=cut\n":                                  "1 item",
+		"=over\n\n=item a\n\n=cut\n":                         "1 over",
+		"=over\n\n=item * a\n\n=item b\n\n=back\n\n=cut\n":   "5 mixed",
+		"=back\n\n=cut\n":                                    "1 back",
+		"=pod\n\nB<a\n\n=cut\n":                              "3 unclosed",
+		"=pod\n\nC<< a->b >> C<a> L<a|b> B<< a >>\n\n=cut\n": "",
+		"=pod\n\n  verbatim B<\n\n=cut\n":                    "",
+		"=pod\n\né\n\n=cut\n":                                "3 encoding",
+		"=encoding UTF-8\n\né\n\n=cut\n":                     "",
+		"=begin html\n\n=item a B<\n\n=end html\n\n=cut\n":   "",
+		"=pod\n\nC<a\n=E<gt> b>\n\n=cut\n":                   "",
+		"=over\n\n=item 1.\n\n=item 2.\n\n=back\n\n=cut\n":   "",
+	} {
+		facts := langtest.Read(end, "lib/A.pm", []byte(text+"1;\n"))
+		var got []string
+		for _, p := range facts.Problems {
+			got = append(got, strings.TrimSpace(strings.Repeat("", 0)+itoa(p.Place.At.Line)+" "+p.Form))
+		}
+		assert.Equal(t, want, strings.Join(got, ", "), text)
+	}
+}
+
+func itoa(n int) string { return string(rune('0' + n)) }
+
+// Pieces of the code are told apart for pages.
+func TestScan(t *testing.T) {
+	text := "# c\nmy $x = 'a' + 12; # d\n=pod\n\n=cut\nif (/b/) { qw(c) }\n"
+	var got []string
+	for _, p := range end.Scan(text, nil) {
+		got = append(got, map[lexing.Class]string{lexing.Comment: "c", lexing.Keyword: "k", lexing.Text: "t", lexing.Number: "n"}[p.Class]+":"+p.Span.In(text))
+	}
+	assert.Equal(t, []string{"c:# c", "k:my", "t:'a'", "n:12", "c:# d", "c:=pod\n\n=cut\n", "k:if", "t:/b/", "t:qw(c)"}, got)
+}
