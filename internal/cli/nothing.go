@@ -15,8 +15,8 @@ import (
 
 // unread are the endings of files in languages that are not read.
 var unread = map[string]string{
-	".kt": "Kotlin", ".scala": "Scala", ".c": "C", ".h": "C", ".cc": "C++", ".cpp": "C++", ".cxx": "C++", ".hpp": "C++", ".hh": "C++",
-	".fs": "F#", ".vb": "Visual Basic", ".rs": "Rust", ".pl": "Perl", ".pm": "Perl", ".rb": "Ruby", ".php": "PHP", ".swift": "Swift", ".m": "Objective-C",
+	".kt": "Kotlin", ".scala": "Scala",
+	".fs": "F#", ".vb": "Visual Basic", ".rb": "Ruby", ".php": "PHP", ".swift": "Swift", ".m": "Objective-C",
 	".dart": "Dart", ".lua": "Lua", ".ex": "Elixir", ".exs": "Elixir", ".erl": "Erlang", ".hs": "Haskell", ".ml": "OCaml", ".jl": "Julia", ".r": "R", ".zig": "Zig",
 	".nim": "Nim", ".clj": "Clojure", ".groovy": "Groovy", ".ada": "Ada", ".adb": "Ada", ".f90": "Fortran", ".pas": "Pascal", ".d": "D", ".tcl": "Tcl", ".sh": "Shell",
 }

@@ -96,7 +96,7 @@ var german = Texts{
 	"whole-module":     "Alles auf einer Seite",
 	"Constructors":     "Konstruktoren", "Classes": "Klassen", "Properties": "Eigenschaften", "Attributes": "Attribute",
 	"Types":     "Typen",
-	"Functions": "Funktionen",
+	"Functions": "Funktionen", "subroutines": "Subroutinen",
 	"Constants": "Konstanten",
 	"Variables": "Variablen",
 	"Fields":    "Felder",

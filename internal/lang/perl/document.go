@@ -1,6 +1,7 @@
 package perl
 
 import (
+	"sort"
 	"strings"
 
 	"codrel/internal/finding"
@@ -275,12 +276,16 @@ func (r *reader) named(text string, byName map[string][]int, at int32) (out []in
 // longestHeading is how many bytes a heading has that names something.
 const longestHeading = 300
 
+// mostNamesakes is how many declarations of one name are looked through.
+const mostNamesakes = 64
+
 // nearest is, of several declarations of a name, the one in the package of which the documentation
 // stands: that of the last one before it, else the file's own.
 func (r *reader) nearest(list []int, at int32) int {
 	if len(list) == 0 {
 		return -1
 	}
+	list = list[:min(len(list), mostNamesakes)]
 	best := list[0]
 	for _, i := range list {
 		o := &r.facts.Occurrences[i]
@@ -292,10 +297,8 @@ func (r *reader) nearest(list []int, at int32) int {
 		return best
 	}
 	pkg := ""
-	for i := range r.facts.Occurrences {
-		if o := &r.facts.Occurrences[i]; o.NameSpan.Start < at {
-			pkg = o.In()
-		}
+	if n := sort.Search(len(r.facts.Occurrences), func(i int) bool { return r.facts.Occurrences[i].NameSpan.Start >= at }); n > 0 {
+		pkg = r.facts.Occurrences[n-1].In()
 	}
 	for _, i := range list {
 		if r.facts.Occurrences[i].In() == pkg {
@@ -339,7 +342,7 @@ func parts(text string) (out []string) {
 
 // nameIn is the name of what a heading speaks of: what is called in it, or what it is alone.
 func nameIn(text string) (string, bool) {
-	if i := strings.Index(text, "="); i > 0 && !strings.HasPrefix(text[i:], "=>") && !strings.HasPrefix(text[i:], "==") && strings.Trim(text[:i], "my $@%&(),_abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789{}->|:*") == "" && strings.ContainsAny(text[:i], "$@%") {
+	if i := strings.Index(text, "="); i > 0 && !strings.HasPrefix(text[i:], "=>") && !strings.HasPrefix(text[i:], "==") && strings.Trim(text[:i], " $@%&(),_abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789{}->|:*") == "" && strings.ContainsAny(text[:i], "$@%") {
 		text = strings.TrimSpace(strings.TrimLeft(text[i+1:], "> ")) // what it gives is assigned
 	}
 	if i := strings.LastIndex(headOf(text), "->"); i >= 0 {

@@ -85,7 +85,8 @@ func (l *lexer) pod() bool {
 		at = end
 	}
 	l.pods = append(l.pods, source.NewSpan(from, at))
-	l.at = l.Piece(lexing.Comment, from, at)
+	l.Piece(lexing.Comment, from, len(strings.TrimRight(l.text[:at], "\r\n")))
+	l.at = at
 	l.EndLine()
 	return true
 }
@@ -173,7 +174,7 @@ func (l *lexer) lines() {
 		if !closed {
 			l.never(h.from)
 		}
-		l.Piece(lexing.Text, from, l.at)
+		l.Piece(lexing.Text, from, len(strings.TrimRight(l.text[:l.at], "\r\n")))
 	}
 	l.heredocs = l.heredocs[:0]
 }

@@ -19,9 +19,6 @@ func (FrontEnd) Condition(text string) lang.Condition {
 	return predicate(s.Look(text), 0, len(s.Tokens), 0)
 }
 
-// documenting are the words that are set where documentation is made.
-var documenting = map[string]bool{"doc": true, "docsrs": true, "doc_cfg": true, "true": true}
-
 // predicate reads the condition between two tokens.
 func predicate(c lexing.Cursor, i, end, depth int) lang.Condition {
 	word := c.Word(i)
@@ -54,7 +51,7 @@ func predicate(c lexing.Cursor, i, end, depth int) lang.Condition {
 		return lang.Condition{Kind: "system", Name: "Unix"}
 	case word == "windows":
 		return lang.Condition{Kind: "system", Name: "Windows"}
-	case documenting[word]:
+	case strings.HasPrefix(word, "doc"), word == "true":
 		return lang.Condition{}
 	}
 	return lang.Condition{Kind: "set", Name: c.Span(i, end).In(c.Text)}

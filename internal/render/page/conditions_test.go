@@ -28,7 +28,7 @@ func TestConditions(t *testing.T) {
 		`all(unix, any(feature = "a", target_arch = "arm"))`: "only on Unix and (with the feature a or on arm processors)",
 		`not(any(unix, windows))`:                            "not on Unix or Windows",
 		`any(doc, feature = "a")`:                            "",
-		`all(docsrs, feature = "a")`:                         "only with the feature a",
+		`all(docs, feature = "a")`:                           "only with the feature a",
 		`debug_assertions`:                                   "only where debug_assertions is set",
 		`target_pointer_width = "64"`:                        "only where pointers have 64 bits",
 		`panic = "unwind"`:                                   "only where panic = unwind",
