@@ -38,7 +38,9 @@ func (FrontEnd) Extensions() []string { return []string{".pm", ".pl", ".pod", ".
 func (FrontEnd) Interpreters() []string { return []string{"perl"} }
 
 // SkipFolders are those that builds write.
-func (FrontEnd) SkipFolders() []string { return []string{"blib", "local", ".build", "cover_db", "node_modules", "vendor", "site-packages"} }
+func (FrontEnd) SkipFolders() []string {
+	return []string{"blib", "local", ".build", "cover_db", "node_modules", "vendor", "site-packages"}
+}
 
 // IsTest reports whether a path is that of a test.
 func (FrontEnd) IsTest(file string) bool {
