@@ -7,6 +7,7 @@ import (
 
 	"codrel/internal/lang"
 	"codrel/internal/model"
+	"codrel/internal/nearest"
 	"codrel/internal/prose"
 )
 
@@ -132,11 +133,11 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 	if result.Outcome != Missing || result.Unfit != nil {
 		return result
 	}
-	partial := result.Partial
+	partial := result.Partial && !wholeNames(from) // other libraries have modules below those of this one
 	if how == Bracketed && !partial && len(r.Path) > 1 && namesPackage(r.Path[0]) && isUpper(r.Path[1]) {
 		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
-	if how == MayBeExternal && !partial && !x.belowOwn(from, r.Path) && (len(r.Path) > 1 || x.native(from, r.Path[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.Path[0]) && !x.slip(from, r.Path[0]) && !x.hasOwnPrefix(from.Module, r.Path[0])) {
+	if how == MayBeExternal && !partial && !x.nearlyOwn(from, r.Path) && (len(r.Path) > 1 || x.native(from, r.Path[0]) || from.Module != nil && x.takesFromOutside(from.Module, r.Path[0]) && !x.slip(from, r.Path[0]) && !x.hasOwnPrefix(from.Module, r.Path[0])) {
 		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
 	return result
@@ -144,13 +145,10 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 
 // wholly finds what a name means that begins with a module's, in such languages.
 func (x *Index) wholly(from Scope, path []string) (Result, bool) {
-	if from.Module == nil {
+	if !wholeNames(from) {
 		return Result{}, false
 	}
 	h := from.Module.Library.Habits
-	if h == nil || !h.Whole {
-		return Result{}, false
-	}
 	if m := x.importable(from.Module.Library, strings.Join(path, h.PathMark)); m != nil && (len(path) > 1 || x.ModuleInReach(m)) {
 		return Result{Outcome: Found, Target: Target{Module: m}}, true
 	}
@@ -166,19 +164,30 @@ func (x *Index) wholly(from Scope, path []string) (Result, bool) {
 	return Result{}, false
 }
 
-// belowOwn reports whether a name is that of something in a module of the library itself, in languages
-// in which a module is named whole wherever it is used.
-func (x *Index) belowOwn(from Scope, path []string) bool {
-	if from.Module == nil || len(path) < 2 {
-		return false
-	}
-	h := from.Module.Library.Habits
-	if h == nil || !h.Whole {
-		return false
-	}
-	m := x.importable(from.Module.Library, strings.Join(path[:len(path)-1], h.PathMark))
-	return m != nil && m.Library == from.Module.Library
+// wholeNames reports whether the language of a place is such a one.
+func wholeNames(from Scope) bool {
+	return from.Module != nil && from.Module.Library.Habits != nil && from.Module.Library.Habits.Whole
 }
+
+// nearlyOwn reports whether a name is written almost as that of a module of the library is, in such
+// languages: what only begins alike may come from anywhere.
+func (x *Index) nearlyOwn(from Scope, path []string) bool {
+	if !wholeNames(from) || len(path) < 2 {
+		return false
+	}
+	written := strings.Join(path, from.Module.Library.Habits.PathMark)
+	for _, lib := range x.Project.Libraries {
+		if lib.Library == from.Module.Library && slices.ContainsFunc(lib.Modules, func(m *model.Module) bool {
+			return m.Path != written && nearest.Distance(m.Path, written, mostSlips+1) <= mostSlips
+		}) {
+			return true
+		}
+	}
+	return false
+}
+
+// mostSlips is how many letters of a module's name may be wrong for it to be meant.
+const mostSlips = 1
 
 // first is what the nearest of the steps finds.
 func (x *Index) first(from Scope, steps iter.Seq[step], names []string, r prose.Name, how Strictness) Result {

@@ -237,8 +237,8 @@ func (c *codes) named(name, section string, shown []prose.Node, at prose.Node) [
 	}
 	at.Kind, at.Target = prose.Reference, name
 	at.Strict, at.MayBeExternal = strings.Contains(name, "::"), true
-	if isName(member) && section != "" && (member != strings.ToUpper(member) || strings.HasSuffix(section, ")")) {
-		at.Target, at.Strict = name+"::"+member, false
+	if isName(member) && section != "" && len(shown) == 0 && (member != strings.ToUpper(member) || strings.HasSuffix(section, ")")) {
+		return code(name + "::" + section) // it leads there, if there is such a thing: it may as well be a heading
 	}
 	if len(shown) > 0 {
 		at.Children = shown
@@ -246,10 +246,6 @@ func (c *codes) named(name, section string, shown []prose.Node, at prose.Node) [
 	}
 	at.Children = code(name)
 	if section == "" {
-		return []prose.Node{at}
-	}
-	if at.Target != name {
-		at.Children = code(name + "::" + section)
 		return []prose.Node{at}
 	}
 	return []prose.Node{{Kind: prose.Text, Text: "“" + section + "” in ", Span: at.Span}, at}

@@ -39,7 +39,7 @@ func TestCodes(t *testing.T) {
 		"S<a b>":                                                  "a\u00a0b",
 		"L<Tide::Log>":                                            "[`Tide::Log`]",
 		"L<the log|Tide::Log>":                                    "[the log]",
-		"L<Tide::Log/read>":                                       "[`Tide::Log::read`]",
+		"L<Tide::Log/read>":                                       "`Tide::Log::read`",
 		"L<Tide::Log/\"METHODS\">":                                "“METHODS” in [`Tide::Log`]",
 		"L</read>, L</read()>, L</\"The end\">":                   "`read`, `read()`, “The end”",
 		"L<https://tide.example/a?b=c>":                           "[https://tide.example/a?b=c]",

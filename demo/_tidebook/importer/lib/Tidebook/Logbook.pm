@@ -124,7 +124,7 @@ sub harbour ($self) { return $self->{harbour} }
 
 =head2 merge($other)
 
-Adds the lines of another book, see L<Tidebook::Logbook::Shelf> and L</add>.
+Adds the lines of another book, see L<Tidebook::Logbook::Lines> and L</add>.
 
 =cut
 
