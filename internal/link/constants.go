@@ -71,6 +71,9 @@ func (x *Index) memberOrConstant(d *model.Declaration, name string) *model.Decla
 // or one through namespaces.
 func (x *Index) written(m *model.Module, f *model.Facts, text string) Target {
 	names := strings.Split(m.Library.Habits.Dotted(strings.TrimPrefix(text, "::")), ".")
+	if result, ok := x.wholly(Scope{Module: m, File: f}, names); ok {
+		return result.Target
+	}
 	if d := x.bareTarget(m, f, names[0]).Declaration; d != nil && d.Kind().IsType() {
 		for _, name := range names[1:] {
 			if d = x.memberOrConstant(d, name); d == nil {

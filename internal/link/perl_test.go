@@ -1,0 +1,88 @@
+package link_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"codrel/internal/build"
+	"codrel/internal/build/buildtest"
+	"codrel/internal/finding"
+	"codrel/internal/link"
+	"codrel/internal/model"
+	"codrel/internal/prose"
+)
+
+// logbook is a distribution of Perl.
+var logbook = map[string]string{
+	"lib/Tide/Log.pm":         "package Tide::Log;\n\n=head1 NAME\n\nTide::Log - reads, see L<Tide::Log::Line>, L<Tide::Log::Lines>, L<Tide::Chart>, L<File::Spec>, L<Carp>, L</read>, L<Tide::Log::Line/hour>, L<the page|Tide::Log::Format>, L<crontab(5)>, L<Tide::Log::Line/\"METHODS\">\n\n=head2 read\n\nReads with C<own>, see L</add>.\n\n=cut\n\nsub read { add(1); Tide::Log::Line::hour(); Tide::Log::Line->new }\nsub add { }\n\npackage Tide::Log::Inner;\nsub inner { }\n1;\n",
+	"lib/Tide/Log/Line.pm":    "package Tide::Log::Line;\n\n=head1 NAME\n\nTide::Log::Line - a line\n\n=cut\n\nsub hour { }\nsub new { }\n1;\n",
+	"lib/Tide/Log/Format.pod": "=head1 NAME\n\nTide::Log::Format - how lines are written\n",
+	"bin/log":                 "#!/usr/bin/perl\nuse Tide::Log;\n\n=head1 NAME\n\nlog - prints a log\n\n=cut\n\nprint 1;\n",
+}
+
+func TestModulesOfPerl(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(logbook), build.Options{Inside: true})
+	require.Len(t, s.Project.Libraries, 1)
+	got := map[string]int{}
+	for _, m := range s.Project.Libraries[0].Modules {
+		got[m.Path] = m.Count()
+	}
+	assert.Equal(t, map[string]int{"Tide::Log": 2, "Tide::Log::Inner": 1, "Tide::Log::Line": 2, "Tide::Log::Format": 0, "log": 0}, got)
+}
+
+// References in POD lead to modules of the library, and to what these declare; others may come from anywhere.
+func TestReferencesOfPerl(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(logbook), build.Options{Inside: true})
+	led := map[string]string{}
+	for _, m := range s.Project.Libraries[0].Modules {
+		for _, f := range m.Files {
+			if f.ModuleDoc == nil {
+				continue
+			}
+			sections := s.Links.Comments.Of(m.Library.Habits, f, f.ModuleDoc)
+			prose.Walk(sections.Body, func(n *prose.Node) bool {
+				if n.Kind != prose.Reference && n.Kind != prose.Code {
+					return true
+				}
+				name := n.Target + n.Text
+				switch r := s.Links.ResolveNode(link.Scope{Module: m, File: f}, n); {
+				case r.Target.Module != nil:
+					led[name] = "module " + r.Target.Module.Path
+				case r.Target.Declaration != nil:
+					led[name] = r.Target.Declaration.Module.Path + " " + r.Target.Declaration.Name
+				case r.Outcome == link.External:
+					led[name] = "outside"
+				default:
+					led[name] = ""
+				}
+				return n.Kind != prose.Reference
+			})
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"Tide::Log::Line": "module Tide::Log::Line", "Tide::Log::Lines": "", "Tide::Chart": "outside", "File::Spec": "outside", "Carp": "", "read": "Tide::Log read",
+		"Tide::Log::Line::hour": "Tide::Log::Line hour", "Tide::Log::Format": "module Tide::Log::Format", "crontab(5)": "",
+	}, led)
+	var broken []string
+	for _, f := range s.Findings {
+		if f.Rule == finding.BrokenReference {
+			broken = append(broken, f.Arg("text"))
+		}
+	}
+	assert.Equal(t, []string{"Tide::Log::Lines"}, broken)
+}
+
+// Names in the code lead to subs and packages.
+func TestUsesOfPerl(t *testing.T) {
+	uses := usesIn(t, "lib/Tide/Log.pm", logbook)
+	assert.Equal(t, []string{"add is Tide::Log add", "Tide::Log::Line::hour is Tide::Log::Line hour", "Tide::Log::Line is module Tide::Log::Line"}, uses)
+	var kinds []model.Kind
+	for _, m := range buildtest.Run(t, buildtest.Files(logbook), build.Options{}).Project.Libraries[0].Modules {
+		for d := range m.Declarations {
+			kinds = append(kinds, d.Kind())
+		}
+	}
+	assert.Equal(t, []model.Kind{model.KindFunction, model.KindFunction, model.KindFunction, model.KindFunction, model.KindFunction}, kinds)
+}
