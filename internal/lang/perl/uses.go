@@ -259,7 +259,7 @@ func (r *reader) uses() model.Uses {
 	for i := range r.Tokens {
 		w := r.Word(i)
 		bare := strings.TrimPrefix(w, "&")
-		if !isPlain(bare) || own[r.Tokens[i].From] || r.IsMark(i+1, "=>") || keywords[bare] || r.IsMark(i-1, "->") || r.Is(i-1, '{') && r.Is(i+1, '}') {
+		if !isPlain(bare) || own[r.Tokens[i].From] || r.IsMark(i+1, "=>") || keywords[bare] || r.Word(i-1) == "package" || r.IsMark(i-1, "->") || r.Is(i-1, '{') && r.Is(i+1, '}') {
 			continue
 		}
 		if strings.Contains(bare, "::") || r.Is(i+1, '(') || bare != w || r.IsMark(i+1, "->") {
