@@ -110,8 +110,41 @@ func (r *reader) statement(i int) int {
 		if r.subEnd == 0 {
 			r.inherits(i, i+1)
 		}
+	default:
+		if len(w) > 1 && w[0] == '*' && isPlain(w[1:]) && r.begins(i) && r.subEnd == 0 && r.Is(i+1, '=') {
+			r.assigned(i)
+		}
 	}
 	return i + 1
+}
+
+// assigned reads a sub that a name is given: "*read = sub { ... }", "*read = \&take".
+func (r *reader) assigned(i int) {
+	other := r.Is(i+2, '\\') && strings.HasPrefix(r.Word(i+3), "&")
+	if r.Word(i+2) != "sub" && !other {
+		return
+	}
+	span := r.Span(i, i+1)
+	span.Start++
+	o := model.Occurrence{Kind: model.KindFunction, Name: r.Word(i)[1:], Parent: -1, NameSpan: span, Span: r.whole(i, r.statementEnd(i)), Callable: &model.Callable{}}
+	if at := i + 3; !other {
+		open := -1
+		if r.Is(at, '(') {
+			open = at
+		}
+		r.head(&o, &at)
+		if open >= 0 {
+			r.parameters(&o, open)
+		} else if r.Is(at, '{') {
+			r.unpacked(&o, at)
+		}
+	}
+	mark := r.arena.Begin()
+	r.arena.Put(model.TokenKeyword, "sub ")
+	r.arena.Put(model.TokenName, o.Name)
+	r.putParameters(&o)
+	o.Signature = r.arena.Since(mark)
+	r.add(o, r.pkg, i)
 }
 
 // isPlain reports whether a word is a name, without a sign before it.

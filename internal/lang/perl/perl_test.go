@@ -104,6 +104,11 @@ tr/{/}/; y({)(}); m{a{1,2}}x; qr'}'; sub u { }
 $x = <STDIN>; $y < $z; <$fh>; sub v { }
 => 1 function v()
 
+*y = sub { my ($self, $n) = @_; }; *z = \&y; *{"a"} = sub { }; *b = $c; sub d { *e = sub { } }
+=> 1 function y($self, $n)
+=> 1 function z()
+=> 1 function d()
+
 croak << "HERE"; sub w { }
 }
 HERE
