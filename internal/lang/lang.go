@@ -336,6 +336,13 @@ type Terminology interface {
 	GroupKey(title string) string
 }
 
+// Follower is a front end whose language gives types traits that follow from what they hold.
+type Follower interface {
+	// Follows is the key of a text that says which of them a type has, or "" where that is not known.
+	// typeOf finds the type that a token names, or nil where it is not of the project.
+	Follows(d *model.Declaration, typeOf func(model.At, model.Token) *model.Declaration) string
+}
+
 // ConditionReader is a front end whose language writes conditions so that they can be said in words.
 type ConditionReader interface {
 	// Condition takes a condition apart.

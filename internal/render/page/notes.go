@@ -375,6 +375,11 @@ func (n *Notes) Relations(d *model.Declaration) []Sentence {
 		}
 		out = append(out, n.Names(n.Texts.In(r.Key, d.Module.Library.Language), r.Names, plan.MostRelated, rest))
 	}
+	if end, ok := n.FrontEnds[d.Module.Library.Language].(lang.Follower); ok {
+		if key := end.Follows(d, func(at model.At, t model.Token) *model.Declaration { return n.Links.TypeOf(d, at.File, t).Declaration }); key != "" {
+			out = append(out, Sentence{{Text: n.say(key)}})
+		}
+	}
 	return append(out, n.generals(d)...)
 }
 
