@@ -341,6 +341,8 @@ type Follower interface {
 	// Follows is the key of a text that says which of them a type has, or "" where that is not known.
 	// typeOf finds the type that a token names, or nil where it is not of the project.
 	Follows(d *model.Declaration, typeOf func(model.At, model.Token) *model.Declaration) string
+	// Dereferences is the token that names the type whose methods another one has besides its own.
+	Dereferences(d *model.Declaration) (at model.At, to model.Token, ok bool)
 }
 
 // ConditionReader is a front end whose language writes conditions so that they can be said in words.

@@ -178,6 +178,7 @@ var english = Texts{
 	"extends":       "Extends {names}.",
 	"extended":      "Extended by {names}.",
 	"overrides":     "Overrides {names}.",
+	"dereferences":  "Dereferences to {name}, whose methods it has.",
 	"send-and-sync": "Send and Sync, as far as its fields tell.", "send-not-sync": "Send, but not Sync, as far as its fields tell.",
 	"sync-not-send": "Sync, but not Send, as far as its fields tell.", "neither-send-nor-sync": "Neither Send nor Sync, as far as its fields tell.",
 	"implements-one": "Implements {name}",

@@ -169,6 +169,7 @@ var german = Texts{
 	"implemented":   "Implementiert von {names}.",
 	"extends":       "Erweitert {names}.",
 	"extended":      "Erweitert von {names}.",
+	"dereferences":  "Führt dereferenziert zu {name} und hat dessen Methoden.",
 	"send-and-sync": "Send und Sync, soweit seine Felder es zeigen.", "send-not-sync": "Send, aber nicht Sync, soweit seine Felder es zeigen.",
 	"sync-not-send": "Sync, aber nicht Send, soweit seine Felder es zeigen.", "neither-send-nor-sync": "Weder Send noch Sync, soweit seine Felder es zeigen.",
 	"implements-one": "Implementiert {name}",

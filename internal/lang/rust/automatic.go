@@ -100,7 +100,7 @@ func ofTokens(at model.At, tokens model.Tokens, typeOf func(model.At, model.Toke
 		case t.Kind == model.TokenType:
 			name := text[strings.LastIndexAny(text, ":.")+1:]
 			if typ := typeOf(at, t); typ != nil {
-				if k := typ.Kind(); k != model.KindStruct && k != model.KindEnum && k != model.KindUnion {
+				if k := typ.Kind(); k != model.KindStruct && k != model.KindEnum && k != model.KindUnion && k != model.KindType {
 					return unknown
 				}
 				lost |= missing(typ, typeOf, seen)
@@ -115,4 +115,27 @@ func ofTokens(at model.At, tokens model.Tokens, typeOf func(model.At, model.Toke
 		}
 	}
 	return lost
+}
+
+// Dereferences is the token that names what a type leads to by dereferencing (the trait Deref), where that
+// is plainly a type.
+func (FrontEnd) Dereferences(d *model.Declaration) (at model.At, to model.Token, ok bool) {
+	for _, member := range d.Members {
+		o := member.Speaks(model.Signature)
+		if member.Name != "Target" || member.Kind() != model.KindType || o.Section() != "Deref" {
+			continue
+		}
+		behind := false
+		for t := range o.Tokens(o.Signature) {
+			switch {
+			case strings.TrimSpace(t.Text) == "=":
+				behind = true
+			case behind && t.Kind == model.TokenType:
+				return o, t, true
+			case behind && strings.TrimSpace(t.Text) != "":
+				return model.At{}, model.Token{}, false // a list, a reference, a parameter
+			}
+		}
+	}
+	return model.At{}, model.Token{}, false
 }

@@ -30,6 +30,11 @@ pub struct Tuple(u8, pub Rc<u8>);
 pub enum Kind { A, B(u8), C { a: Counted } }
 pub enum Bare { A, B }
 pub struct Unit;
+pub struct Leading(Plain);
+impl std::ops::Deref for Leading { type Target = Plain; fn deref(&self) -> &Plain { &self.0 } }
+impl std::ops::Deref for Unit { type Target = [u8]; fn deref(&self) -> &[u8] { &[] } }
+pub type Named = Vec<u8>;
+pub struct Aliased { a: Named }
 pub struct Constant { a: [u8; MAX] }
 pub trait Gauge {}
 `})
@@ -38,7 +43,12 @@ pub trait Gauge {}
 	for _, module := range s.Project.Libraries[0].Modules {
 		for d := range module.Declarations {
 			for _, one := range notes.Relations(d) {
-				if text := sentence(one); strings.HasSuffix(text, "as far as its fields tell.") {
+				text := sentence(one)
+				if rest, ok := strings.CutPrefix(text, "Dereferences to "); ok {
+					assert.Equal(t, "Leading", d.Path())
+					assert.Contains(t, rest, "Plain")
+				}
+				if strings.HasSuffix(text, "as far as its fields tell.") {
 					got[d.Path()] = strings.TrimSuffix(text, ", as far as its fields tell.")
 				}
 			}
@@ -46,6 +56,6 @@ pub trait Gauge {}
 	}
 	assert.Equal(t, map[string]string{
 		"Plain": "Send and Sync", "Counted": "Neither Send nor Sync", "Celled": "Send, but not Sync", "Pointing": "Neither Send nor Sync", "Through": "Neither Send nor Sync", "Circle": "Send and Sync",
-		"Tuple": "Neither Send nor Sync", "Kind": "Neither Send nor Sync", "Bare": "Send and Sync", "Unit": "Send and Sync",
+		"Tuple": "Neither Send nor Sync", "Kind": "Neither Send nor Sync", "Bare": "Send and Sync", "Unit": "Send and Sync", "Leading": "Send and Sync", "Aliased": "Send and Sync",
 	}, got)
 }

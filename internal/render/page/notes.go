@@ -379,6 +379,11 @@ func (n *Notes) Relations(d *model.Declaration) []Sentence {
 		if key := end.Follows(d, func(at model.At, t model.Token) *model.Declaration { return n.Links.TypeOf(d, at.File, t).Declaration }); key != "" {
 			out = append(out, Sentence{{Text: n.say(key)}})
 		}
+		if at, t, ok := end.Dereferences(d); ok {
+			if to := n.Links.TypeOf(d, at.File, t).Declaration; to != nil && n.Links.InReach(to) {
+				out = append(out, n.Of("dereferences", Slot("name", Piece{Text: to.Path(), To: Declared(to), Name: true})))
+			}
+		}
 	}
 	return append(out, n.generals(d)...)
 }
