@@ -271,11 +271,6 @@ func plainCodes(text string) string {
 	if !strings.ContainsRune(text, '<') {
 		return text
 	}
-	return Plain(text)
-}
-
-// Plain is what a text with codes says.
-func Plain(text string) string {
 	p := parser{out: &prose.Sections{}}
 	return prose.Plain(p.inlines(runOf([]string{text}, []int32{0})))
 }

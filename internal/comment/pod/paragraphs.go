@@ -79,8 +79,8 @@ func (r Run) from(offset int) Run {
 // trimmed is the same without the blanks that it begins with.
 func (r Run) trimmed() Run { return r.from(len(r.text) - len(strings.TrimLeft(r.text, " \t\n"))) }
 
-// Paragraphs takes a text apart. A command ends with its line where another one follows, as was meant.
-func Paragraphs(doc *model.Doc) (out []Paragraph) {
+// paragraphsOf takes a text apart. A command ends with its line where another one follows, as was meant.
+func paragraphsOf(doc *model.Doc) (out []Paragraph) {
 	var lines []string
 	var at []int32
 	flush := func() {
@@ -101,9 +101,9 @@ func Paragraphs(doc *model.Doc) (out []Paragraph) {
 		case strings.TrimSpace(line) == "":
 			flush()
 			continue
-		case IsCommand(line) && (len(lines) == 0 || Known(line)):
+		case isCommand(line) && (len(lines) == 0 || known(line)):
 			flush() // although the empty line before it is missing
-		case len(lines) == 1 && IsCommand(lines[0]) && mayEndHere(lines[0]):
+		case len(lines) == 1 && isCommand(lines[0]) && mayEndHere(lines[0]):
 			flush()
 		}
 		lines, at = append(lines, line), append(at, low)
@@ -117,14 +117,14 @@ func mayEndHere(line string) bool {
 	return strings.HasPrefix(line, "=pod") || strings.HasPrefix(line, "=cut") || strings.HasPrefix(line, "=head") || strings.HasPrefix(line, "=over") || strings.HasPrefix(line, "=back")
 }
 
-// IsCommand reports whether a line begins a command.
-func IsCommand(line string) bool {
+// isCommand reports whether a line begins a command.
+func isCommand(line string) bool {
 	return len(line) > 1 && line[0] == '=' && ('a' <= line[1]|0x20 && line[1]|0x20 <= 'z')
 }
 
-// Known reports whether a line begins a command of the manual: in the middle of a paragraph others are
+// known reports whether a line begins a command of the manual: in the middle of a paragraph others are
 // text, such as "=E<gt>".
-func Known(line string) bool {
+func known(line string) bool {
 	end := 1
 	for end < len(line) && line[end] != ' ' && line[end] != '\t' {
 		end++
@@ -141,7 +141,7 @@ func paragraphOf(lines []string, at []int32) Paragraph {
 	p := Paragraph{whole: runOf(lines, at)}
 	p.Text = p.whole
 	switch first := lines[0]; {
-	case IsCommand(first):
+	case isCommand(first):
 		end := 1
 		for end < len(first) && first[end] != ' ' && first[end] != '\t' {
 			end++
@@ -153,6 +153,3 @@ func paragraphOf(lines []string, at []int32) Paragraph {
 	}
 	return p
 }
-
-// String is the text.
-func (r Run) String() string { return r.text }

@@ -17,7 +17,7 @@ import (
 // Parse takes a comment apart.
 func Parse(doc *model.Doc, _ prose.Vocabulary) *prose.Sections {
 	p := parser{out: &prose.Sections{}}
-	p.paragraphs = Paragraphs(doc)
+	p.paragraphs = paragraphsOf(doc)
 	p.out.Body = p.blocks(0)
 	p.name()
 	p.deprecation()

@@ -13,7 +13,7 @@ import (
 )
 
 func TestMacrosThatDeclare(t *testing.T) {
-	brief(t, c, "a.h", `
+	langtest.Cases(t, c, "a.h", `
 #define HANDLE(name) typedef struct name##_s *name
 /** A line. */
 HANDLE(line);
@@ -116,7 +116,7 @@ int z;
 => 1 macro AGAIN(x)
 => 2 struct y
 => 3 variable z`)
-	brief(t, plus, "a.hpp", `
+	langtest.Cases(t, plus, "a.hpp", `
 #define TRAIT(name) namespace detail { struct name##_impl { int value; }; } struct has_##name {};
 namespace tide { TRAIT(level); }
 => 1 macro TRAIT(name)

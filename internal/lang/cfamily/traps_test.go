@@ -12,19 +12,8 @@ import (
 	"codrel/internal/source"
 )
 
-// brief reads cases that are each a text, a line "=>" and what it declares.
-func brief(t *testing.T, end lang.FrontEnd, path, cases string) {
-	t.Helper()
-	for _, c := range strings.Split(strings.TrimSpace(cases), "\n\n") {
-		text, want, ok := strings.Cut(c, "\n=>")
-		assert.True(t, ok, c)
-		want = strings.ReplaceAll(strings.TrimSpace(strings.ReplaceAll(want, "\n=>", "\n")), "\n ", "\n")
-		assert.Equal(t, strings.TrimSpace(want), langtest.Brief(t, end, path, text+"\n"), text)
-	}
-}
-
 func TestDeclaratorsOfC(t *testing.T) {
-	brief(t, c, "a.h", `
+	langtest.Cases(t, c, "a.h", `
 int a, *b, c[3], (*d)(int), e(void);
 => 1 variable a
 => 1 variable b
@@ -110,7 +99,7 @@ int h(void) { struct inner { int a; }; int local; return 0; } int after;
 }
 
 func TestMacrosByShape(t *testing.T) {
-	brief(t, c, "a.h", `
+	langtest.Cases(t, c, "a.h", `
 EXPORT int f(int a);
 => 1 function f(a)
 
@@ -185,7 +174,7 @@ UINT8 Flags, Mask;
 }
 
 func TestCommentsOfC(t *testing.T) {
-	brief(t, c, "a.h", `
+	langtest.Cases(t, c, "a.h", `
 /** a */ int a; /// b
 /// more
 int b; /**< behind */
@@ -262,7 +251,7 @@ int c;
 }
 
 func TestDeclarationsOfPlus(t *testing.T) {
-	brief(t, plus, "a.hpp", `
+	langtest.Cases(t, plus, "a.hpp", `
 class A { int a; public: A(); ~A(); int b() const; protected: static int c; };
 => 1 class A
 => 1 field A.a
@@ -429,7 +418,7 @@ func TestDeprecatedC(t *testing.T) {
 
 // The macro that keeps a header from being read twice may stand in braces for C's linkage.
 func TestGuardInLinkage(t *testing.T) {
-	brief(t, c, "a.h", `
+	langtest.Cases(t, c, "a.h", `
 #if defined (__cplusplus)
 extern "C" {
 #endif
@@ -445,7 +434,7 @@ int a;
 
 // Macros that declare functions stand in a row without anything between them.
 func TestMacroDeclarationsInARow(t *testing.T) {
-	brief(t, c, "a.h", `
+	langtest.Cases(t, c, "a.h", `
 FP_EXPORT(227, void, set_alpha, (ptr p, int mode))
 FIXED_EXPORT(228, void, set_alpha_fixed, (ptr p, int mode))
 EXPORT(1, int, other, (void));
@@ -456,7 +445,7 @@ EXPORT(1, int, other, (void));
 
 // Macros before what has no type: destructors, constructors, and what is defined out of a class.
 func TestMacrosBeforeNamesOfPlus(t *testing.T) {
-	brief(t, plus, "a.hpp", `
+	langtest.Cases(t, plus, "a.hpp", `
 class A { public: M_X ~A() = default; M_X A(int *p = nullptr) noexcept : a(p) {} };
 => 1 class A
 => 1 destructor A.~A()

@@ -5,8 +5,22 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/stretchr/testify/assert"
+
 	"codrel/internal/lang"
 )
+
+// Cases reads cases that empty lines part, each a text and lines "=> ..." with what it declares, see
+// [Brief].
+func Cases(t *testing.T, end lang.FrontEnd, path, cases string) {
+	t.Helper()
+	for _, c := range strings.Split(strings.TrimSpace(cases), "\n\n") {
+		text, want, ok := strings.Cut(c, "\n=>")
+		assert.True(t, ok, c)
+		want = strings.ReplaceAll(strings.TrimSpace(strings.ReplaceAll(want, "\n=>", "\n")), "\n ", "\n")
+		assert.Equal(t, strings.TrimSpace(want), Brief(t, end, path, text+"\n"), text)
+	}
+}
 
 // Brief reads a file and gives what it declares in short, one a line:
 // "LINE kind Scope.name(params) doc", the last where a comment is attached.

@@ -127,23 +127,13 @@ func (r *reader) assigned(i int) {
 	span := r.Span(i, i+1)
 	span.Start++
 	o := model.Occurrence{Kind: model.KindFunction, Name: r.Word(i)[1:], Parent: -1, NameSpan: span, Span: r.whole(i, r.statementEnd(i)), Callable: &model.Callable{}}
-	if at := i + 3; !other {
-		open := -1
-		if r.Is(at, '(') {
-			open = at
-		}
-		r.head(&o, &at)
-		if open >= 0 {
-			r.parameters(&o, open)
-		} else if r.Is(at, '{') {
-			r.unpacked(&o, at)
+	open, body := -1, -1
+	if !other {
+		if body = r.body(i + 3); r.Is(i+3, '(') {
+			open = i + 3
 		}
 	}
-	mark := r.arena.Begin()
-	r.arena.Put(model.TokenKeyword, "sub ")
-	r.arena.Put(model.TokenName, o.Name)
-	r.putParameters(&o)
-	o.Signature = r.arena.Since(mark)
+	r.take(&o, "sub", open, body)
 	r.add(o, r.pkg, i)
 }
 
@@ -205,15 +195,11 @@ func (r *reader) sub(i int) int {
 		pkg, o.Name = written[:n], written[n+2:]
 		o.NameSpan.Start += int32(n + 2)
 	}
-	at := i + 2
-	r.head(&o, &at)
-	mark := r.arena.Begin()
+	at := r.body(i + 2)
 	word := "sub"
 	if r.Word(i) == "method" {
 		word = "method"
 	}
-	r.arena.Put(model.TokenKeyword, word+" ")
-	r.arena.Put(model.TokenName, o.Name)
 	open := -1
 	for k := i + 2; k < at; k++ {
 		if r.Is(k, '(') && !r.Is(k-1, ':') && !(r.Word(k-1) != "" && k > i+2) {
@@ -227,13 +213,7 @@ func (r *reader) sub(i int) int {
 			r.subEnd = end
 		}
 	}
-	if open >= 0 {
-		r.parameters(&o, open)
-	} else if r.Is(at, '{') {
-		r.unpacked(&o, at)
-	}
-	r.putParameters(&o)
-	o.Signature = r.arena.Since(mark)
+	r.take(&o, word, open, at)
 	from := i
 	if r.Word(i) != word { // the word may be left out
 		from++
@@ -243,11 +223,27 @@ func (r *reader) sub(i int) int {
 	return at // the body may hold more
 }
 
-// head goes past what stands between the name of a sub and its body.
-func (r *reader) head(_ *model.Occurrence, at *int) {
-	for *at < len(r.Tokens) && !r.Is(*at, '{') && !r.Is(*at, ';') && !r.Is(*at, '}') {
-		*at = r.Over(*at)
+// body is the index of the body of a sub, or of what ends a sub without one, from behind its name.
+func (r *reader) body(at int) int {
+	for at < len(r.Tokens) && !r.Is(at, '{') && !r.Is(at, ';') && !r.Is(at, '}') {
+		at = r.Over(at)
 	}
+	return at
+}
+
+// take reads the parameters of a sub: those of its signature, which an index is that of or -1, else those that
+// its body takes first; and puts its signature.
+func (r *reader) take(o *model.Occurrence, word string, open, body int) {
+	mark := r.arena.Begin()
+	r.arena.Put(model.TokenKeyword, word+" ")
+	r.arena.Put(model.TokenName, o.Name)
+	if open >= 0 {
+		r.parameters(o, open)
+	} else if r.Is(body, '{') {
+		r.unpacked(o, body)
+	}
+	r.putParameters(o)
+	o.Signature = r.arena.Since(mark)
 }
 
 // parameters reads the parameters between brackets; of a prototype there are no names.

@@ -1,6 +1,7 @@
 package perl_test
 
 import (
+	"strconv"
 	"strings"
 	"testing"
 
@@ -37,20 +38,9 @@ func TestDepth(t *testing.T) {
 	langtest.Depth(t, end, texts)
 }
 
-// brief reads cases that are each a text, a line "=>" and what it declares.
-func brief(t *testing.T, cases string) {
-	t.Helper()
-	for _, c := range strings.Split(strings.TrimSpace(cases), "\n\n") {
-		text, want, ok := strings.Cut(c, "\n=>")
-		assert.True(t, ok, c)
-		want = strings.ReplaceAll(strings.TrimSpace(strings.ReplaceAll(want, "\n=>", "\n")), "\n ", "\n")
-		assert.Equal(t, strings.TrimSpace(want), langtest.Brief(t, end, "lib/A.pm", text+"\n"), text)
-	}
-}
-
 // What looks like code and is none, and the other way round.
 func TestTraps(t *testing.T) {
-	brief(t, `
+	langtest.Cases(t, end, "lib/A.pm", `
 $x = $y / 2; sub a { } $z = "/";
 => 1 function a()
 
@@ -155,13 +145,11 @@ func TestMistakes(t *testing.T) {
 		facts := langtest.Read(end, "lib/A.pm", []byte(text+"1;\n"))
 		var got []string
 		for _, p := range facts.Problems {
-			got = append(got, strings.TrimSpace(strings.Repeat("", 0)+itoa(p.Place.At.Line)+" "+p.Form))
+			got = append(got, strconv.Itoa(p.Place.At.Line)+" "+p.Form)
 		}
 		assert.Equal(t, want, strings.Join(got, ", "), text)
 	}
 }
-
-func itoa(n int) string { return string(rune('0' + n)) }
 
 // Pieces of the code are told apart for pages.
 func TestScan(t *testing.T) {

@@ -47,19 +47,8 @@ func TestTooDeepIsSaid(t *testing.T) {
 	assert.Equal(t, "deep", facts.Problems[0].Form)
 }
 
-// brief reads cases that are each a text, a line "=>" and what it declares.
-func brief(t *testing.T, cases string) {
-	t.Helper()
-	for _, c := range strings.Split(strings.TrimSpace(cases), "\n\n") {
-		text, want, ok := strings.Cut(c, "\n=>")
-		assert.True(t, ok, c)
-		want = strings.ReplaceAll(strings.TrimSpace(strings.ReplaceAll(want, "\n=>", "\n")), "\n ", "\n")
-		assert.Equal(t, strings.TrimSpace(want), langtest.Brief(t, end, "src/lib.rs", text+"\n"), text)
-	}
-}
-
 func TestItems(t *testing.T) {
-	brief(t, `
+	langtest.Cases(t, end, "src/lib.rs", `
 pub struct Tide { pub height: f64, at: Time } struct Unit; pub struct Pair(pub u8, (u8, u8));
 => 1 struct Tide
 => 1 field Tide.height
@@ -137,7 +126,7 @@ other! { fn f(x in 1..3) {} } again! { pub trait T { @section self } a => b } th
 }
 
 func TestTraps(t *testing.T) {
-	brief(t, `
+	langtest.Cases(t, end, "src/lib.rs", `
 /// One.
 #[inline]
 /// Two.
