@@ -38,6 +38,8 @@ type CodeUses struct {
 	// Patterns says that a name stands before its type, behind ":", and that names are declared by
 	// patterns: behind Binders, in lists that "=" or an arrow follows, and between bars.
 	Patterns bool
+	// Qualified says that members are named only behind their type or an object, in its body too.
+	Qualified bool
 	// Binders are words behind which a name is declared.
 	Binders map[string]bool
 }
@@ -120,7 +122,9 @@ func (w *codeWalk) enter(o *model.Occurrence) {
 	}
 	w.in = append(w.in, within{before: w.names.Open(kind), end: o.Span.End, o: o})
 	if o.Kind.IsType() && o.Kind != model.KindDelegate {
-		w.names.Home(o.NameSpan)
+		if !w.Qualified {
+			w.names.Home(o.NameSpan)
+		}
 		w.names.BindLocal(w.Self, o.NameSpan, true)
 		if w.SelfType != "" {
 			w.names.BindLocal(w.SelfType, o.NameSpan, true)

@@ -122,7 +122,7 @@ type reader struct {
 // code is how the names in bodies are found.
 func (r *reader) code() lexing.CodeUses {
 	return lexing.CodeUses{
-		Type: r.typeAt, Arrow: "=>", Path: "::", Globals: true, Self: "self", SelfType: "Self", Roots: roots, Keyword: isReserved, Patterns: true, Binders: binders,
+		Type: r.typeAt, Arrow: "=>", Path: "::", Globals: true, Self: "self", SelfType: "Self", Roots: roots, Keyword: isReserved, Patterns: true, Qualified: true, Binders: binders,
 		Soft: map[string]bool{"union": true, "auto": true, "macro_rules": true, "default": true, "raw": true, "safe": true},
 	}
 }

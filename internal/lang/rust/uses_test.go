@@ -11,7 +11,7 @@ import (
 func TestUses(t *testing.T) {
 	for name, c := range map[string]struct{ text, want string }{
 		"signatures":        {"fn f(a: A, b: &B) -> C<D> {}", "A B C D"},
-		"fields":            {"struct S { a: A, b: Vec<B> }", "S>A S>Vec S>B"},
+		"fields":            {"struct S { a: A, b: Vec<B> }", "A Vec B"},
 		"calls":             {"fn f() { g(); h::i(); J::k(); }", "g h::i J::k"},
 		"locals":            {"fn f(a: A) { let b = a.c(); b.d(); e; }", "A A>c e"},
 		"typed locals":      {"fn f() { let a: A = B::new(); a.c(); }", "A B::new A>c"},
@@ -22,7 +22,7 @@ func TestUses(t *testing.T) {
 		"type parameters":   {"fn f<T: A>(t: T) -> T { t }", "A"},
 		"constants":         {"const A: B = C; static D: E = F::G;", "B C E F::G"},
 		"implementations":   {"impl A for B { fn c() { Self::d(); } }", "A B"},
-		"traits":            {"trait A: B { type C: D; fn e(&self) -> Self::C; }", "A>B C>D A>C"},
+		"traits":            {"trait A: B { type C: D; fn e(&self) -> Self::C; }", "B D A>C"},
 		"structs are made":  {"fn f() { A { b: 1, c: D }; }", "A D"},
 		"uses":              {"use a::B; fn f() { B::c(); }", "a::B B::c"},
 		"strings and chars": {"fn f() { \"a\"; 'b'; b'c'; r#\"d\"#; }", ""},
