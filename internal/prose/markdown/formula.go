@@ -2,6 +2,7 @@ package markdown
 
 import (
 	"bytes"
+	"slices"
 	"strings"
 
 	"github.com/yuin/goldmark/ast"
@@ -136,54 +137,60 @@ const (
 	longestDisplay = 32 << 10
 )
 
-// ends says whether the mark stands below the line that a reader is at, before an empty line.
+// ends says whether the mark stands below the line that a reader is at, before an empty line and
+// as far as a formula is long.
 func ends(mark []byte, reader text.Reader, pc gm.Context) bool {
+	closings, _ := pc.Get(closingsKey).(map[string][]int)
+	if closings == nil {
+		closings = closingsOf(reader.Source())
+		pc.Set(closingsKey, closings)
+	}
 	_, segment := reader.PeekLine()
-	from := min(segment.Stop, len(reader.Source()))
-	at := nextIn(pc, reader.Source(), string(mark), from)
-	if at < 0 {
+	at, ok := following(closings[string(mark)], segment.Stop)
+	if !ok || at+len(mark) > segment.Stop+longestDisplay {
 		return false
 	}
-	empty := nextIn(pc, reader.Source(), "\n\n", from)
-	return empty < 0 || at < empty
+	empty, ok := following(closings["\n\n"], segment.Stop)
+	return !ok || at < empty
 }
 
-// marksKey is where a parse keeps what it found of each mark.
-var marksKey = gm.NewContextKey()
+// closingsKey is where a parse keeps where formulas of its text may end.
+var closingsKey = gm.NewContextKey()
 
-// sought is what a search for a mark found: it does not stand between the two offsets, or
-// stands at the second one first.
-type sought struct {
-	from, to int
-	found    bool
-}
-
-// nextIn is where a mark stands first from an offset on, as far as a formula is long, or -1. It
-// looks at a part of the text once for each mark: formulas that have no end stand in rows.
-func nextIn(pc gm.Context, text []byte, mark string, from int) int {
-	known, _ := pc.Get(marksKey).(map[string]sought)
-	if known == nil {
-		known = map[string]sought{}
-		pc.Set(marksKey, known)
-	}
-	until := min(from+longestDisplay, len(text))
-	was, ok := known[mark]
-	if !ok || from < was.from || from > was.to {
-		was = sought{from: from, to: from}
-	}
-	if !was.found && was.to < until {
-		begin := max(from, was.to-len(mark)+1) // the mark may lie across the old end
-		if i := bytes.Index(text[begin:until], []byte(mark)); i >= 0 {
-			was.to, was.found = begin+i, true
-		} else {
-			was.to = until
+// closingsOf are the offsets of each mark that may end a formula, in order. All are found in one
+// look at the text: formulas that have no end stand in rows, each with an end of its own.
+func closingsOf(text []byte) map[string][]int {
+	out := map[string][]int{}
+	for i := 0; i+1 < len(text); i++ {
+		mark := ""
+		switch two := string(text[i : i+2]); two {
+		case "$$", `\]`, "\n\n":
+			mark = two
+		case `\e`:
+			if line, _, _ := bytes.Cut(text[i:min(len(text), i+longestName)], []byte("\n")); bytes.HasPrefix(line, []byte(`\end{`)) {
+				name, _, closed := bytes.Cut(line, []byte("}"))
+				if closed {
+					mark = string(name) + "}"
+				}
+			}
+		}
+		if mark != "" {
+			out[mark] = append(out[mark], i)
 		}
 	}
-	known[mark] = was
-	if was.found && was.to+len(mark) <= until {
-		return was.to
+	return out
+}
+
+// longestName is how many bytes the end of an environment has at most.
+const longestName = 80
+
+// following is the first of ordered offsets that is not before another one.
+func following(offsets []int, from int) (int, bool) {
+	i, _ := slices.BinarySearch(offsets, from)
+	if i == len(offsets) {
+		return 0, false
 	}
-	return -1
+	return offsets[i], true
 }
 
 func (displays) Continue(node ast.Node, reader text.Reader, _ gm.Context) gm.State {
