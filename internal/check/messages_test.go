@@ -514,6 +514,34 @@ public class Berth { }
 -- berths.xml --
 <berths/>
 `, `a.cs:3:5 error "berths/berth" finds nothing in berths.xml`},
+	{finding.BrokenReference, "no heading", `
+-- lib/Quay.pm --
+package Quay;
+
+=head1 NAME
+
+Quay - berths, see L</MOORING>
+
+=head1 LICENCE
+
+=cut
+
+1;
+`, `lib/Quay.pm:5:20 warning no heading of Quay is "MOORING"`},
+	{finding.BrokenReference, "near a heading", `
+-- lib/Quay.pm --
+package Quay;
+
+=head1 NAME
+
+Quay - berths, see L</MOORNG A SHIP>
+
+=head1 MOORING A SHIP
+
+=cut
+
+1;
+`, `lib/Quay.pm:5:20 warning no heading of Quay is "MOORNG A SHIP"; did you mean "MOORING A SHIP"?`},
 	{finding.MalformedComment, "unopened", `
 -- a.cs --
 namespace Port;

@@ -53,6 +53,8 @@ type Tide struct {
 		"no text":         `"{text}" has no text to inherit`,
 		"no file":         `{file} is not there, or cannot be read, to take text from`,
 		"no part":         `"{text}" finds nothing in {file}`,
+		"no heading":      `no heading of {page} is "{text}"`,
+		"near a heading":  `no heading of {page} is "{text}"; did you mean "{near}"?`,
 		"out of reach":    `"{text}" has no page to link to: it is not visible to users`,
 	},
 	module: func(p *Pass) {
@@ -221,6 +223,10 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		return
 	}
 	result := p.resolve(from, n)
+	if result.NoHeading {
+		p.noHeading(d, place, n, from, result)
+		return
+	}
 	f := finding.Finding{Rule: finding.BrokenReference, Place: place, Arguments: []finding.Argument{argument("text", n.Target)}}
 	switch {
 	case result.Outcome == link.Found && n.Kind == prose.Inherited:
@@ -268,6 +274,23 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		case n.Strict && p.Links.Kept(from, n.Target):
 			f.Form, f.Severity = "out of reach", finding.Note
 		}
+	}
+	p.report(d, f)
+}
+
+// noHeading reports a reference to a heading that its page does not have.
+func (p *Pass) noHeading(d *model.Declaration, place finding.Place, n *prose.Node, from link.Scope, result link.Result) {
+	page := from.Module
+	if result.Target.Module != nil {
+		page = result.Target.Module
+	}
+	f := finding.Finding{
+		Rule: finding.BrokenReference, Form: "no heading", Severity: finding.Warning, Place: place,
+		Arguments: []finding.Argument{argument("text", n.Named.Section), argument("page", page.Path)},
+	}
+	if near := p.Links.NearHeading(page, n.Named.Section); near != "" {
+		f.Form = "near a heading"
+		f.Arguments = append(f.Arguments, argument("near", near))
 	}
 	p.report(d, f)
 }

@@ -70,8 +70,12 @@ func (g *Guide) of(body []prose.Node) *Guide {
 	return &part
 }
 
-// TopAnchor is the anchor of what stands above the text of a guide.
-const TopAnchor = "text"
+// TopAnchor is the anchor of what stands above the text of a guide. No heading has one like it.
+const TopAnchor = "-text"
+
+// GroupAnchor is the anchor of the heading, in the overview of a page, of a group of declarations
+// that the maintainer named.
+func GroupAnchor(title string) string { return "-part-" + prose.Slug(title) }
 
 // Guides are those of the project, in order.
 func (x *Index) Guides() []*Guide { return x.guides() }

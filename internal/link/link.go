@@ -90,6 +90,7 @@ type surface struct {
 type onDemand struct {
 	names       func() map[string][]*model.Module                         // modules by the names in reach at their top
 	tops        func() *nearest.Words                                     // those names
+	headed      sync.Map                                                  // of modules: the places of their text, see [Index.headingsOf]
 	namedIn     sync.Map                                                  // of modules and declarations: the names in them, see [Index.namesIn]
 	endings     func() map[string][]*model.Module                         // modules by their names, and by the last part of their paths
 	declaring   func() map[string][]*model.Module                         // modules by the names at their top, in reach or not
@@ -360,6 +361,7 @@ type Target struct {
 	Form        *model.Occurrence // the form of the declaration that is meant; nil for all of it
 	Module      *model.Module
 	Address     string
+	Heading     string // of a module: the heading of its text that is meant, as its anchor is made
 }
 
 // None reports whether the name means nothing that could be linked.

@@ -46,7 +46,12 @@ func TestReferencesOfPerl(t *testing.T) {
 					return true
 				}
 				name := n.Target + n.Text
+				if n.Named != nil && len(n.Named.Path) > 0 {
+					name += "/" + n.Named.Section
+				}
 				switch r := s.Links.ResolveNode(link.Scope{Module: m, File: f}, n); {
+				case r.Target.Heading != "":
+					led[name] = "heading " + r.Target.Heading + " of " + r.Target.Module.Path
 				case r.Target.Module != nil:
 					led[name] = "module " + r.Target.Module.Path
 				case r.Target.Declaration != nil:
@@ -62,9 +67,31 @@ func TestReferencesOfPerl(t *testing.T) {
 	}
 	assert.Equal(t, map[string]string{
 		"Tide::Log::Line": "module Tide::Log::Line", "Tide::Log::Lines": "", "Tide::Chart": "outside", "File::Spec": "outside", "Carp": "", "read": "Tide::Log read",
-		"Tide::Log::Line::hour": "Tide::Log::Line hour", "Tide::Log::Format": "module Tide::Log::Format", "crontab(5)": "",
+		"Tide::Log::Line/hour": "Tide::Log::Line hour", "Tide::Log::Line/METHODS": "module Tide::Log::Line", "Tide::Log::Format": "module Tide::Log::Format", "crontab(5)": "",
 	}, led)
-	assert.Equal(t, []string{"Tide::Log::Lines"}, leadNowhere(s))
+	assert.Equal(t, []string{"Tide::Log::Lines", "METHODS"}, leadNowhere(s), "a module has no such heading")
+}
+
+// References to sections lead to headings, to what is declared, and to headings above entries.
+func TestHeadingsOfPerl(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"lib/Quay.pm": "package Quay;\n\n=head1 NAME\n\nQuay - berths\n\n=head1 READING A LOG\n\nx\n\n=over\n\n=item -fast / -slow\n\nHow.\n\n=back\n\n=head1 METHODS\n\n=head2 $quay->moor($ship)\n\nMoors.\n\n=head2 DEPTH\n\nDeep.\n\n=cut\n\nsub moor { }\nuse constant DEPTH => 3;\n1;\n",
+	}), build.Options{})
+	m := s.Project.Libraries[0].Modules[0]
+	for section, want := range map[string]string{
+		"READING A LOG": "reading-a-log", "Reading a log": "reading-a-log", "-fast / -slow": "reading-a-log", "-fast": "reading-a-log", "METHODS": "-part-methods",
+		"moor": "Quay.moor", "$quay->moor($ship)": "Quay.moor", "moor()": "Quay.moor", "DEPTH": "Quay.DEPTH", "moor a ship": "", "LICENCE": "",
+	} {
+		r := s.Links.ResolveName(link.Scope{Module: m, File: m.Files[0]}, prose.Name{Section: section}, link.Explicit)
+		got := r.Target.Heading
+		if r.Target.Declaration != nil {
+			got = m.Path + "." + r.Target.Declaration.Name
+		}
+		assert.Equal(t, want, got, section)
+		assert.Equal(t, want == "", r.NoHeading, section)
+	}
+	assert.Equal(t, "METHODS", s.Links.NearHeading(m, "METHOD"))
+	assert.Empty(t, s.Links.NearHeading(m, "LICENCE"))
 }
 
 // Names in the code lead to subs and packages.

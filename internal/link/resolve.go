@@ -45,6 +45,8 @@ type Result struct {
 	// Partial is set where the first names were found and a later one was not:
 	// the reference is surely meant as one.
 	Partial bool
+	// NoHeading is set where a heading was asked for that is not there.
+	NoHeading bool
 }
 
 // Strictness tells which steps a reference takes.
@@ -100,6 +102,9 @@ func (x *Index) Resolve(from Scope, written string, how Strictness) Result {
 
 // ResolveName is Resolve for a name that is taken apart already.
 func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
+	if r.Section != "" {
+		return x.section(from, r, how)
+	}
 	if r.Library != "" {
 		return x.inLibrary(from, r.Library, r)
 	}

@@ -13,6 +13,7 @@ type Name struct {
 	Callable bool     // written with parentheses
 	Params   []string // types, or names, that stood between them
 	Arity    int32    // how many type arguments stood behind the last name
+	Section  string   // the heading that is meant, in what Path names or, without one, on the page itself
 }
 
 // separators are the signs that mean the same as "." between names.

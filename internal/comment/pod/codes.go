@@ -212,43 +212,45 @@ func (c *codes) link(at, inside int, closing string, depth int) (out []prose.Nod
 	return c.named(name, strings.Trim(plainCodes(section), `"`), shown, prose.Node{Span: span}), end
 }
 
-// named leads to a module, to something in it, or to something of this one.
+// named leads to a module, to something or to a heading in it, or to something or to a heading of this one.
 func (c *codes) named(name, section string, shown []prose.Node, at prose.Node) []prose.Node {
 	code := func(text string) []prose.Node { return []prose.Node{{Kind: prose.Code, Text: text, Span: at.Span}} }
-	member := strings.TrimSuffix(section, "()")
-	if i := strings.IndexByte(member, '('); i > 0 {
-		member = strings.TrimSpace(member[:i])
+	quoted := func(rest string) []prose.Node {
+		return []prose.Node{{Kind: prose.Text, Text: "“" + section + "”" + rest, Span: at.Span}}
 	}
-	switch {
-	case name == "" && len(shown) == 0 && isName(member):
-		return code(section) // it leads there, if there is one such thing
-	case name == "" && isName(member):
-		at.Kind, at.Target, at.Children = prose.Reference, member, shown
-		return []prose.Node{at}
-	case name == "" && len(shown) > 0:
-		return shown
-	case name == "":
-		return []prose.Node{{Kind: prose.Text, Text: "“" + section + "”", Span: at.Span}}
-	case strings.HasSuffix(name, ")") && strings.Contains(name, "("), !isName(name): // a page of the manual
+	if name != "" && !isName(name) { // a page of the manual
 		if len(shown) > 0 {
 			return shown
 		}
 		return code(name)
 	}
-	at.Kind, at.Target = prose.Reference, name
-	at.Strict, at.MayBeExternal = strings.Contains(name, "::"), true
-	if isName(member) && section != "" && len(shown) == 0 && (member != strings.ToUpper(member) || strings.HasSuffix(section, ")")) {
-		return code(name + "::" + section) // it leads there, if there is such a thing: it may as well be a heading
-	}
-	if len(shown) > 0 {
-		at.Children = shown
-		return []prose.Node{at}
-	}
-	at.Children = code(name)
+	at.Kind, at.Target, at.Children = prose.Reference, name, shown
+	at.Strict, at.MayBeExternal = name == "" || strings.Contains(name, "::"), true
 	if section == "" {
+		if len(shown) == 0 {
+			at.Children = code(name)
+		}
 		return []prose.Node{at}
 	}
-	return []prose.Node{{Kind: prose.Text, Text: "“" + section + "” in ", Span: at.Span}, at}
+	at.Named = &prose.Name{Written: section, Section: section}
+	if name == "" {
+		at.Target = section
+	} else {
+		at.Named.Path = strings.Split(name, "::")
+	}
+	member, _, _ := strings.Cut(section, "(")
+	switch declared := isName(member) && (member != strings.ToUpper(member) || member != section); {
+	case len(shown) > 0:
+	case name == "" && isName(member):
+		at.Children = code(section)
+	case name == "":
+		at.Children = quoted("")
+	case declared:
+		at.Children = code(name + "::" + section)
+	default:
+		at.Children = append(quoted(" in "), code(name)...)
+	}
+	return []prose.Node{at}
 }
 
 // isName reports whether a text is a name, with those of packages before it.

@@ -59,6 +59,7 @@ func (r *reader) document() {
 			}
 		}
 	}
+	r.group(paragraphs, subjects)
 	r.tidy(paragraphs)
 	var lines []source.Span
 	for i := range paragraphs {
@@ -214,7 +215,7 @@ func (r *reader) tidy(paragraphs []paragraph) {
 	for i := range paragraphs {
 		p := &paragraphs[i]
 		switch {
-		case p.of > 0:
+		case p.of != 0:
 		case p.command == "over":
 			open = append(open, i)
 		case p.command == "back" && len(open) > 0:
@@ -222,8 +223,8 @@ func (r *reader) tidy(paragraphs []paragraph) {
 			open = open[:len(open)-1]
 			empty, moved := true, false
 			for k := first + 1; k < i; k++ {
-				empty = empty && (paragraphs[k].of > 0 || paragraphs[k].gone)
-				moved = moved || paragraphs[k].of > 0
+				empty = empty && (paragraphs[k].of != 0 || paragraphs[k].gone)
+				moved = moved || paragraphs[k].of != 0
 			}
 			if empty && moved {
 				paragraphs[first].gone, p.gone = true, true
@@ -234,7 +235,7 @@ func (r *reader) tidy(paragraphs []paragraph) {
 	for i := len(paragraphs) - 1; i >= 0; i-- {
 		p := &paragraphs[i]
 		switch {
-		case p.of > 0:
+		case p.of != 0:
 			moved = true
 		case p.gone:
 		case p.level > 0:

@@ -101,6 +101,9 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 				return "method"
 			}
 		}
+		if d.Name == "new" { // whatever it takes its class from
+			return "method"
+		}
 		return "sub"
 	}
 	return ""

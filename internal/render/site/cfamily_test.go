@@ -247,7 +247,7 @@ func TestGroupsAndFiles(t *testing.T) {
 	requireSound(t, asFS(m))
 	const root = "reference/project/"
 	header := string(m.Get(root + "tide/gauge.h/index.html"))
-	overview := between(t, header, `<h3 id="s-part-opening">Opening</h3>`, "<h3>Types</h3>")
+	overview := between(t, header, `<h3 id="s--part-opening">Opening</h3>`, "<h3>Types</h3>")
 	assert.Contains(t, overview, `<div class="prose grouped"><p>Begin here, end with <a href="#gauge_close">`, "the group's own text, with its link")
 	for _, name := range []string{"gauge_open", "gauge_close", "gauge_read"} {
 		assert.Contains(t, overview, name, "by marks, or by its name")
@@ -267,7 +267,7 @@ func TestGroupsAndFiles(t *testing.T) {
 
 	library := string(m.Get(root + "index.html"))
 	assert.Contains(t, library, `<p>All about gauges, see <a href="tide/gauge.h/index.html#gauge_open">`)
-	assert.Contains(t, library, `<a href="#text-care">How to care for gauges</a> and <a href="tide/gauge.h/index.html#s-part-opening">Opening</a>.`, "what a reference shows is the title")
+	assert.Contains(t, library, `<a href="#text-care">How to care for gauges</a> and <a href="tide/gauge.h/index.html#s--part-opening">Opening</a>.`, "what a reference shows is the title")
 	texts := between(t, library, `<h2 id="texts">Texts</h2>`, `<h2 id="headers">`)
 	assert.Contains(t, texts, `<li><a href="#text-care">How to care for gauges</a></li><li><a href="#text-bare">bare</a></li>`)
 	assert.Contains(t, library, `<h2 id="text-care">How to care for gauges</h2><div class="prose"><p>Close what was opened, with <a href="tide/gauge.h/index.html#gauge_close">`)

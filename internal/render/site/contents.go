@@ -158,7 +158,7 @@ func (w *contentsWriter) inside(own *model.Module, below []*model.Module) {
 		}
 	}
 	if len(shown) < len(list) {
-		w.raw(`<li><a href="` + escape(w.v.to(w.v.plan.Module(own))) + `#s-overview">` + escape(w.v.say("all-of", "count", w.v.count(len(list), "name"))) + "</a></li>")
+		w.raw(`<li><a href="` + escape(w.v.to(w.v.plan.Module(own))) + `#s--overview">` + escape(w.v.say("all-of", "count", w.v.count(len(list), "name"))) + "</a></li>")
 	}
 	w.raw("</ul>")
 }

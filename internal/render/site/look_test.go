@@ -63,7 +63,7 @@ func TestLocale(t *testing.T) {
 	m := changed(t, `look: {locale: de, texts: {overview: "Kurz & gut"}}`)
 	page := string(m.Get(ownFolder + "index.html"))
 	assert.Contains(t, page, `<html lang="de">`)
-	assert.Contains(t, page, `<h2 id="s-overview">Kurz &amp; gut</h2>`)
+	assert.Contains(t, page, `<h2 id="s--overview">Kurz &amp; gut</h2>`)
 	assert.Contains(t, page, `Definiert in <a href="../../../../source/a.go.html#L11"><code translate="no">a.go</code></a>, Zeile 11.`)
 	assert.Contains(t, page, `<script src="../../../../assets/texts.js"></script>`)
 	assert.Contains(t, string(m.Get("assets/texts.js")), `"find":"Namen suchen"`)

@@ -173,6 +173,9 @@ func (v view) href(t link.Target) string {
 	case t.Declaration != nil && v.plan.Links.InReach(t.Declaration) && !t.Declaration.Blank():
 		return v.toForm(t)
 	case t.Module != nil && v.plan.Links.ModuleInReach(t.Module):
+		if t.Heading != "" {
+			return v.to(v.plan.Module(t.Module) + "#s-" + t.Heading)
+		}
 		return v.to(v.plan.Module(t.Module))
 	case t.Declaration != nil || t.Module != nil:
 		return ""

@@ -83,7 +83,7 @@ func TestWholeDeclarations(t *testing.T) {
 	kind := written(t, files, "reference/tide/tide/Kind.html")
 	assert.Contains(t, text(kind), "ConstantsLow Kind = 0 low waterHigh Kind = 1")
 	assert.NotContains(t, text(kind), "Other = 5", "a constant without the type")
-	assert.Contains(t, kind, `<h2 id="s-makers">Constructors</h2>`)
+	assert.Contains(t, kind, `<h2 id="s--makers">Constructors</h2>`)
 }
 
 func TestWholeInOtherLanguages(t *testing.T) {

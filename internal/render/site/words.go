@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"codrel/internal/lang"
+	"codrel/internal/link"
 	"codrel/internal/look"
 	"codrel/internal/model"
 	"codrel/internal/prose"
@@ -123,9 +124,15 @@ func (v view) libraryName() string {
 }
 
 // overviewAnchor is where the overview lists what is in a group that the maintainer named.
-func overviewAnchor(title string) string { return "s-part-" + prose.Slug(title) }
+func overviewAnchor(title string) string { return "s-" + link.GroupAnchor(title) }
 
-func groupAnchor(g plan.Group) string { return "s-all-" + prose.Slug(g.Title) }
+// groupAnchor is where all of a group stands: a group that the maintainer named may have the title of a kind.
+func groupAnchor(g plan.Group) string {
+	if g.Named {
+		return "s--all-part-" + prose.Slug(g.Title)
+	}
+	return "s--all-" + prose.Slug(g.Title)
+}
 
 // entriesByLetter cuts a sorted list of entries where the first letter changes.
 func entriesByLetter(list []plan.Entry) [][]plan.Entry {

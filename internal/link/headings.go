@@ -1,0 +1,140 @@
+package link
+
+import (
+	"maps"
+	"slices"
+	"strings"
+
+	"codrel/internal/model"
+	"codrel/internal/nearest"
+	"codrel/internal/prose"
+)
+
+// This file leads to the headings of a module's text, in dialects whose references name these.
+
+// headings are the places of a module's text.
+type headings struct {
+	exact  map[string]string // the anchors of headings, by their text
+	places *prose.Anchors
+	groups map[string]string // the anchors of groups of declarations, by their titles
+	below  map[string]string // the anchors of the headings above entries of lists, by the entries' text
+}
+
+// headingsOf are the places of a module's text, that of all its files.
+func (x *Index) headingsOf(m *model.Module) *headings {
+	if known, ok := x.headed.Load(m); ok {
+		return known.(*headings)
+	}
+	out := &headings{exact: map[string]string{}, groups: map[string]string{}, below: map[string]string{}, places: prose.NewAnchors()}
+	for _, f := range m.AllFiles() {
+		for _, g := range f.Groups {
+			if g.Name == m.Path+" "+g.Title {
+				out.groups[g.Title] = GroupAnchor(g.Title)
+			}
+		}
+	}
+	for _, doc := range m.Doc {
+		last := ""
+		prose.Walk(x.Comments.Of(m.Library.Habits, doc.File, doc.Doc).Body, func(n *prose.Node) bool {
+			switch n.Kind {
+			case prose.Heading:
+				out.places.Note(n)
+				text := prose.Plain(n.Children)
+				last, _ = out.places.Find(text)
+				if _, ok := out.exact[text]; !ok {
+					out.exact[text] = last
+				}
+			case prose.Item:
+				if len(n.Children) > 0 && last != "" {
+					text := prose.Plain(n.Children[0].Children)
+					first, _, _ := strings.Cut(text, " ") // it may say what it is called with
+					for _, key := range []string{text, first} {
+						if out.below[key] == "" {
+							out.below[key] = last
+						}
+					}
+				}
+			}
+			return true
+		})
+	}
+	known, _ := x.headed.LoadOrStore(m, out)
+	return known.(*headings)
+}
+
+// section is what a reference means that names a heading, of the page that it stands on or of another
+// module's: a heading with these words, something declared of that name, or a heading that is
+// written in another way.
+func (x *Index) section(from Scope, r prose.Name, how Strictness) Result {
+	m, asked := from.Module, r.Section
+	if len(r.Path) > 0 {
+		r.Section = ""
+		result := x.ResolveName(from, r, how)
+		if m = result.Target.Module; result.Outcome != Found || m == nil || !x.ModuleInReach(m) {
+			return result
+		}
+	}
+	if m == nil {
+		return Result{}
+	}
+	h := x.headingsOf(m)
+	if anchor := h.exact[asked]; anchor != "" {
+		return Result{Outcome: Found, Target: Target{Module: m, Heading: anchor}}
+	}
+	if t := x.declaredAs(m, asked); !t.None() {
+		return Result{Outcome: Found, Target: t}
+	}
+	anchor, ok := h.groups[asked]
+	if !ok {
+		anchor, ok = h.places.Find(asked)
+	}
+	if !ok {
+		anchor, ok = h.below[asked]
+	}
+	switch {
+	case ok:
+		return Result{Outcome: Found, Target: Target{Module: m, Heading: anchor}}
+	case len(r.Path) > 0:
+		return Result{Outcome: Found, Target: Target{Module: m}, NoHeading: true}
+	}
+	return Result{NoHeading: true}
+}
+
+// NearHeading is the heading of a module's text, or the name of something in it, that is most like a
+// text which is none of them, or "".
+func (x *Index) NearHeading(m *model.Module, text string) string {
+	var names []string
+	for _, d := range m.Top {
+		if x.InReach(d) {
+			names = append(names, d.Name)
+		}
+	}
+	h := x.headingsOf(m)
+	names = slices.AppendSeq(slices.AppendSeq(names, maps.Keys(h.exact)), maps.Keys(h.groups))
+	slices.Sort(names)
+	return nearest.Word(text, names)
+}
+
+// declaredAs is what a module declares that a heading speaks of: by its name alone, called, or with
+// what it is called with behind it.
+func (x *Index) declaredAs(m *model.Module, heading string) Target {
+	name := heading
+	if i := strings.IndexAny(name, "({"); i > 0 {
+		name = name[:i]
+	}
+	if h := m.Library.Habits; h != nil {
+		for _, mark := range h.NameMarks {
+			if i := strings.LastIndex(name, mark); i >= 0 {
+				name = name[i+len(mark):]
+			}
+		}
+	}
+	name, rest, _ := strings.Cut(strings.TrimSpace(name), " ")
+	if name == "" || rest != "" && rest != strings.ToUpper(rest) { // words, and not what it is called with
+		return Target{}
+	}
+	if t := x.gives(m, name, &trail{}); t.Declaration != nil && x.InReach(t.Declaration) {
+		return t
+	}
+	return Target{}
+}
