@@ -396,6 +396,20 @@ type NameImportWriter interface {
 	BringNameIn(from *model.Module, d *model.Declaration, name string) string
 }
 
+// Offerer is a front end in whose language users get some names of a module with it, and others
+// when they ask for them.
+type Offerer interface {
+	// Offered says how users of its module get the name of a declaration.
+	Offered(d *model.Declaration) Offer
+}
+
+// Offer is how users of a module get a name of it.
+type Offer struct {
+	Always bool     // with the module
+	Asked  bool     // when they ask for it
+	Sets   []string // names of several of the module's that they may ask for, which it is one of
+}
+
 // Reads reports whether the front end reads files with this path's ending.
 func Reads(end FrontEnd, path string) bool {
 	for _, ext := range end.Extensions() {

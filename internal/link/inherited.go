@@ -9,7 +9,8 @@ import (
 
 // InheritedFrom is what a type has from one of its bases.
 type InheritedFrom struct {
-	Base    *model.Declaration
+	Base    *model.Declaration // nil where a module is the base
+	Module  *model.Module
 	Members []*model.Declaration
 	Count   int // of all of them, where the list is cut
 }

@@ -90,6 +90,8 @@ type surface struct {
 type onDemand struct {
 	names       func() map[string][]*model.Module                         // modules by the names in reach at their top
 	tops        func() *nearest.Words                                     // those names
+	classes     sync.Map                                                  // of modules: what [Index.BaseModules] found
+	extended    func() map[*model.Module][]*model.Module                  // modules by those that are their bases
 	headed      sync.Map                                                  // of modules: the places of their text, see [Index.headingsOf]
 	namedIn     sync.Map                                                  // of modules and declarations: the names in them, see [Index.namesIn]
 	endings     func() map[string][]*model.Module                         // modules by their names, and by the last part of their paths
@@ -180,6 +182,7 @@ func (x *Index) promise() {
 	x.names = sync.OnceValue(x.topNames)
 	x.endings = sync.OnceValue(x.moduleEndings)
 	x.declaring = sync.OnceValue(x.declaringModules)
+	x.extended = sync.OnceValue(x.extendedModules)
 	x.dotted = sync.OnceValue(x.dottedModules)
 	x.tops = sync.OnceValue(func() *nearest.Words { return nearest.NewWords(slices.Sorted(maps.Keys(x.names()))) })
 	x.graph = sync.OnceValue(x.makeGraph)

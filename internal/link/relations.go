@@ -101,9 +101,15 @@ func (x *Index) parallel(n int, work func(int)) {
 // uses finds who takes, returns and embeds which types.
 func (x *Index) uses(m *model.Module) []relation {
 	var out []relation
+	class := len(x.BaseModules(m)) > 0
 	for d := range m.Declarations {
 		if !x.InReach(d) {
 			continue
+		}
+		if class {
+			if of := x.memberAbove(d); of != nil {
+				out = append(out, relation{d, of, overrides}, relation{of, d, overriddenBy})
+			}
 		}
 		if d.Kind().IsType() {
 			implicit := x.implicit(m.Library)

@@ -25,6 +25,7 @@ type Facts struct {
 	LibraryDoc      *Doc              `json:"libraryDoc,omitempty"` // the comment on the library, where this file has it
 	ModuleSpan      source.Span       `json:"moduleSpan,omitzero"`  // of the module's name in this file
 	Modules         []ModuleIn        `json:"modules,omitempty"`    // those that it declares things of, where it may be several
+	Classes         []ClassBase       `json:"classes,omitempty"`    // bases of modules, in languages whose modules are their classes
 	Given           []Given           `json:"given,omitempty"`
 	About           []About           `json:"about,omitempty"`           // comments that stand elsewhere than what they describe
 	Groups          []Group           `json:"groups,omitempty"`          // those that the file gives a title or a text
@@ -56,6 +57,13 @@ type ModuleIn struct {
 	File      string `json:"file,omitempty"`      // that one, as written, where the usual one is not meant
 	Kept      bool   `json:"kept,omitempty"`      // it is not for users
 	Tested    bool   `json:"tested,omitempty"`    // it is there for tests alone
+}
+
+// ClassBase says that a module is a class with another one for a base.
+type ClassBase struct {
+	In   string      `json:"in,omitempty"` // the module that has the base, as written, where it is not the file's own
+	Base string      `json:"base,omitempty"`
+	Span source.Span `json:"span,omitzero"` // where the base is named
 }
 
 // About is a comment that stands elsewhere than what it describes: it names that, or is

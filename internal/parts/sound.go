@@ -21,6 +21,9 @@ func sound(f *model.Facts) bool {
 		s.tokens(g.Base.Type)
 		s.spans(g.Base.Span)
 	}
+	for _, c := range f.Classes {
+		s.spans(c.Span)
+	}
 	for _, a := range f.About {
 		s.doc(a.Doc)
 		s.spans(a.Span)

@@ -115,6 +115,9 @@ func Dump(f *model.Facts) string {
 		}
 		b.WriteByte('\n')
 	}
+	for _, c := range f.Classes {
+		fmt.Fprintf(&b, "  base %s of %s\n", c.Base, cmp.Or(c.In, "it"))
+	}
 	for _, l := range f.ExportList {
 		fmt.Fprintf(&b, "  lists %s\n", l.Name)
 	}

@@ -24,7 +24,7 @@ type reader struct {
 	packages []string
 	blocks   []block
 	subEnd   int // the token that ends the body of the sub at hand, or 0
-	exported map[string]string
+	exports  exports
 }
 
 // block is what braces stand around, and the package before it.
@@ -37,7 +37,6 @@ type block struct {
 
 // unit reads the file.
 func (r *reader) unit() {
-	r.exported = map[string]string{}
 	for i := 0; i < len(r.Tokens); {
 		for n := len(r.blocks); n > 0 && i >= r.blocks[n-1].end; n-- {
 			r.pkg, r.class = r.blocks[n-1].pkg, r.blocks[n-1].class
@@ -100,12 +99,18 @@ func (r *reader) statement(i int) int {
 		if r.begins(i) && r.subEnd == 0 {
 			r.has(i)
 		}
+	case "extends", "with":
+		if r.begins(i) && r.subEnd == 0 && !r.IsMark(i+1, "=>") {
+			r.inherits(i, i+1)
+		}
 	case "__PACKAGE__":
 		if r.IsMark(i+1, "->") && r.subEnd == 0 {
 			r.accessors(i)
 		}
 	case "@EXPORT", "@EXPORT_OK":
-		r.exports(i, w)
+		r.listed(i, w)
+	case "%EXPORT_TAGS":
+		r.tagged(i)
 	case "@ISA":
 		if r.subEnd == 0 {
 			r.inherits(i, i+1)
@@ -442,11 +447,14 @@ func (r *reader) place() {
 		if o.Extra == nil {
 			continue
 		}
-		if how := r.exported[o.Extra.In+"::"+strings.TrimLeft(o.Name, "&")]; how != "" {
-			o.Extra.Modifiers = append(o.Extra.Modifiers, how)
-		}
+		o.Extra.Modifiers = append(o.Extra.Modifiers, r.exports.of(o.Extra.In, o.Name)...)
 		if o.Extra.In == r.main {
 			o.Extra.In = ""
+		}
+	}
+	for i := range r.facts.Classes {
+		if c := &r.facts.Classes[i]; c.In == r.main {
+			c.In = ""
 		}
 	}
 	others := r.facts.Modules[:0]

@@ -2,6 +2,7 @@ package perl
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -21,6 +22,7 @@ var (
 	_ lang.ImportWriter     = FrontEnd{}
 	_ lang.NameImportWriter = FrontEnd{}
 	_ lang.Scanner          = FrontEnd{}
+	_ lang.Offerer          = FrontEnd{}
 )
 
 // ModulePaths gives each file its module: the package that it is about.
@@ -54,6 +56,11 @@ func (FrontEnd) Place(_ *model.Library, files []*model.Facts, _ []string) []lang
 					out[i].Others = map[int32]string{}
 				}
 				out[i].Others[int32(n)] = o.In()
+			}
+		}
+		for _, c := range f.Classes { // a class may have nothing of its own
+			if c.In != "" && c.In != "main" && !slices.Contains(out[i].More, c.In) {
+				out[i].More = append(out[i].More, c.In)
 			}
 		}
 	}
@@ -95,11 +102,8 @@ func (FrontEnd) KindWord(d *model.Declaration) string {
 	case model.KindProperty:
 		return "attribute"
 	case model.KindFunction:
-		if at := d.Speaks(model.Words); at.Callable != nil && len(at.Callable.Params) > 0 {
-			switch at.Callable.Params[0].Name {
-			case "$self", "$class", "$this", "$proto":
-				return "method"
-			}
+		if isMethod(d.Speaks(model.Words).Occurrence) {
+			return "method"
 		}
 		if d.Name == "new" { // whatever it takes its class from
 			return "method"
@@ -130,10 +134,23 @@ func (FrontEnd) BringIn(m *model.Module, _ bool) string {
 
 // BringNameIn is the line that brings in a name.
 func (e FrontEnd) BringNameIn(from *model.Module, d *model.Declaration, name string) string {
-	for _, word := range d.Speaks(model.Words).Modifiers() {
-		if word == "exported on request" {
-			return "use " + from.Path + " qw(" + name + ");"
-		}
+	if e.Offered(d).Asked {
+		return "use " + from.Path + " qw(" + name + ");"
 	}
 	return e.BringIn(from, false)
+}
+
+// Offered reads what the lists of exports say of a declaration.
+func (FrontEnd) Offered(d *model.Declaration) (out lang.Offer) {
+	for _, word := range d.Speaks(model.Words).Modifiers() {
+		switch {
+		case word == exported:
+			out.Always = true
+		case word == onRequest:
+			out.Asked = true
+		case strings.HasPrefix(word, ":"):
+			out.Sets = append(out.Sets, word)
+		}
+	}
+	return out
 }

@@ -83,6 +83,7 @@ func (e FrontEnd) Read(file lang.File) *model.Facts {
 	lexing.Gather(facts, func() {
 		r.unit()
 		r.document()
+		r.keep()
 	})
 	r.arena.Close()
 	facts.Package = r.main

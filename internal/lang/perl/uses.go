@@ -42,6 +42,11 @@ func (r *reader) use(i int) int {
 		}
 		return end
 	}
+	if name == "Mojo::Base" { // its first word is a base, or says something else
+		if list := r.strings(i+2, min(i+3, end)); len(list) == 1 && isPlain(list[0].text) {
+			r.bring(list[0].text, list[0].span)
+		}
+	}
 	if strings.ToLower(name) == name && !strings.Contains(name, "::") || name == "Exporter" { // a word to the compiler
 		return end
 	}
@@ -182,23 +187,7 @@ func (r *reader) bring(name string, span source.Span) {
 		return
 	}
 	r.facts.Imports = append(r.facts.Imports, model.Import{Path: name, Name: name, Span: span})
-}
-
-// exports reads the names on a list of what is exported.
-func (r *reader) exports(i int, list string) {
-	if !r.Is(i+1, '=') && !r.Is(i+1, ',') {
-		return
-	}
-	how := "exported"
-	if list == "@EXPORT_OK" {
-		how = "exported on request"
-	}
-	for _, s := range r.strings(i+1, r.statementEnd(i)) {
-		key := r.pkg + "::" + strings.TrimLeft(s.text, "&")
-		if r.exported[key] != "exported" {
-			r.exported[key] = how
-		}
-	}
+	r.facts.Classes = append(r.facts.Classes, model.ClassBase{In: r.pkg, Base: name, Span: span})
 }
 
 // has reads attributes, as class builders declare them: "has name => (...)", "has [qw(a b)] => ...".

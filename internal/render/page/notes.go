@@ -135,6 +135,9 @@ func (n *Notes) NameFromHere(d *model.Declaration) string {
 	if home == n.Here || home.Library.Habits != nil && home.Library.Habits.Bare {
 		return d.Path()
 	}
+	if h := home.Library.Habits; h != nil && h.Whole {
+		return home.Path + h.PathMark + d.Path()
+	}
 	return ModuleName(home) + "." + d.Path()
 }
 
@@ -166,7 +169,7 @@ func (n *Notes) Beside(d *model.Declaration) (out []Sentence) {
 	if names := n.Told(d, d.Speaks(model.Words)); len(names) > 0 {
 		out = append(out, Sentence{{Text: n.say("told-parameters")}})
 	}
-	out = append(out, n.marked(d)...)
+	out = append(append(out, n.marked(d)...), n.offered(d)...)
 	sections, _ := n.Links.Sections(d)
 	out = append(out, n.credits(sections)...)
 	if scripts := mixedScripts(d.Name); scripts != nil {
@@ -216,6 +219,27 @@ func (n *Notes) marked(d *model.Declaration) []Sentence {
 			continue
 		}
 		out = append(out, Sentence{{Text: n.say("mark-" + mark)}})
+	}
+	return out
+}
+
+// offered says how users get the name of a declaration, in languages that have several ways.
+func (n *Notes) offered(d *model.Declaration) (out []Sentence) {
+	end := n.FrontEnds[d.Module.Library.Language]
+	offerer, ok := end.(lang.Offerer)
+	if !ok {
+		return nil
+	}
+	offer := offerer.Offered(d)
+	switch line, _ := end.(lang.NameImportWriter); {
+	case offer.Always:
+		out = append(out, n.Of("offered"))
+	case offer.Asked && line != nil:
+		out = append(out, n.Of("offered-asked", Slot("line", Piece{Text: line.BringNameIn(d.Module, d, d.Name), Name: true})))
+	}
+	if len(offer.Sets) > 0 {
+		sets := enumerated(n, offer.Sets, mostNames, nil, func(name string) Sentence { return Sentence{{Text: name, Name: true}} })
+		out = append(out, n.Of("offered-sets", Filled{"names", sets}))
 	}
 	return out
 }
@@ -451,14 +475,18 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 			return Sentence{{Text: name, Name: true}}
 		})}))
 	}
+	bases, users := n.Links.BaseModules(m), n.Links.ExtendedModules(m)
+	out = n.modulesSaid(n.modulesSaid(out, "extends", bases), "extended", users)
 	var imports []*model.Module
 	for _, e := range n.Links.Imports(m) {
-		imports = append(imports, e.To)
+		if !slices.Contains(bases, e.To) {
+			imports = append(imports, e.To)
+		}
 	}
 	switch {
 	case OfFiles(m, "", "files") == "":
 		out = n.modulesSaid(out, "imports", imports)
-		out = n.modulesSaid(out, "imported-by", n.Links.ImportedBy(m))
+		out = n.throughSaid(out, "imported-by", n.Links.ImportedBy(m), users)
 	case len(m.Files) > 0: // and not a namespace
 		out = n.modulesSaid(out, "includes", imports)
 		if outside := n.Links.ImportedOutside(m); len(outside) > 0 {
@@ -627,6 +655,18 @@ func (n *Notes) BaseName(d *model.Declaration) Piece {
 		return Piece{Text: d.Path(), Name: true}
 	}
 	return Piece{Text: n.NameFromHere(d), To: Declared(d), Name: true, Gone: d.Deprecated()}
+}
+
+// InheritedBase is what members are inherited from.
+func (n *Notes) InheritedBase(from link.InheritedFrom) Piece {
+	if from.Base != nil {
+		return n.BaseName(from.Base)
+	}
+	p := Piece{Text: from.Module.Path, Name: true}
+	if n.Links.ModuleInReach(from.Module) {
+		p.To = At(n.Plan.Module(from.Module))
+	}
+	return p
 }
 
 // ShortPath is a module's path without what all modules of its library begin with.

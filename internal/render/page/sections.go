@@ -78,6 +78,9 @@ func (n *Notes) moduleSections(p *plan.Page) []Section {
 			}
 		}
 	}
+	if from := n.Plan.InheritedByModule(m); len(from) > 0 {
+		out = append(out, Section{Kind: InheritedNames, Inherited: from})
+	}
 	if p.Kind == plan.WholePage {
 		for _, d := range top {
 			if d.Kind().IsType() {

@@ -238,7 +238,15 @@ const MostInherited = 1000
 // Inherited is what a type's page shows of its bases: members, and bases without them
 // where there is no room for more.
 func (p *Plan) Inherited(d *model.Declaration) []link.InheritedFrom {
-	out := p.Links.Inherited(d)
+	return withRoom(p.Links.Inherited(d))
+}
+
+// InheritedByModule is the same for a module that is a class.
+func (p *Plan) InheritedByModule(m *model.Module) []link.InheritedFrom {
+	return withRoom(p.Links.InheritedByModule(m))
+}
+
+func withRoom(out []link.InheritedFrom) []link.InheritedFrom {
 	room := MostInherited
 	for i := range out {
 		if out[i].Count = len(out[i].Members); out[i].Count > room {

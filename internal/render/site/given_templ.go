@@ -214,7 +214,7 @@ func (v view) inheritedFrom(from link.InheritedFrom, level int) templ.Component 
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-count", page.Slot("count", page.Piece{Text: v.count(from.Count, "member")}), page.Slot("name", v.said.BaseName(from.Base)))).Render(ctx, templ_7745c5c3_Buffer)
+			templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-count", page.Slot("count", page.Piece{Text: v.count(from.Count, "member")}), page.Slot("name", v.said.InheritedBase(from)))).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
@@ -227,7 +227,7 @@ func (v view) inheritedFrom(from link.InheritedFrom, level int) templ.Component 
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
-			templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-count", page.Slot("count", page.Piece{Text: v.count(len(from.Members), "member")}), page.Slot("name", page.Piece{Text: v.said.NameFromHere(from.Base), Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
+			templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-count", page.Slot("count", page.Piece{Text: v.count(len(from.Members), "member")}), page.Slot("name", page.Piece{Text: v.said.InheritedBase(from).Text, Name: true}))).Render(ctx, templ_7745c5c3_Buffer)
 			if templ_7745c5c3_Err != nil {
 				return templ_7745c5c3_Err
 			}
@@ -249,7 +249,7 @@ func (v view) inheritedFrom(from link.InheritedFrom, level int) templ.Component 
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-				templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-from", page.Slot("name", v.said.BaseName(from.Base)))).Render(ctx, templ_7745c5c3_Buffer)
+				templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-from", page.Slot("name", v.said.InheritedBase(from)))).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
@@ -262,7 +262,7 @@ func (v view) inheritedFrom(from link.InheritedFrom, level int) templ.Component 
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}
-				templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-from", page.Slot("name", v.said.BaseName(from.Base)))).Render(ctx, templ_7745c5c3_Buffer)
+				templ_7745c5c3_Err = v.sentence(v.said.Of("inherited-from", page.Slot("name", v.said.InheritedBase(from)))).Render(ctx, templ_7745c5c3_Buffer)
 				if templ_7745c5c3_Err != nil {
 					return templ_7745c5c3_Err
 				}

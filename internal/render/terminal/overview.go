@@ -216,15 +216,21 @@ func (w *Writer) behind(d *model.Declaration) string {
 }
 
 func (w *Writer) inherited(from link.InheritedFrom) {
-	if from.Base == nil || len(from.Members) == 0 {
+	if len(from.Members) == 0 {
 		return
+	}
+	base := ""
+	if from.Base != nil {
+		base = from.Base.Path()
+	} else {
+		base = from.Module.Path
 	}
 	var names []string
 	for _, m := range from.Members {
 		names = append(names, clean(m.Name))
 	}
 	w.space()
-	w.wrapped(0, 2, "From "+bold+clean(from.Base.Path())+plain+": "+strings.Join(names, ", "))
+	w.wrapped(0, 2, "From "+bold+clean(base)+plain+": "+strings.Join(names, ", "))
 }
 
 // Module writes what a module is and what it has, a line or two each.
@@ -239,6 +245,9 @@ func (w *Writer) Module(m *model.Module) {
 	}
 	for _, g := range w.plan.GroupsOf(m) {
 		w.group(g)
+	}
+	for _, from := range w.plan.InheritedByModule(m) {
+		w.inherited(from)
 	}
 }
 
