@@ -9,8 +9,8 @@ import (
 
 // describe gives comments that stand elsewhere to what they describe: an occurrence that
 // has the words for the declaration, and says nothing else of it.
-func describe(lib *model.Contents) {
-	lib.HasAbout = slices.ContainsFunc(lib.Files, func(f *model.Facts) bool { return len(f.About) > 0 })
+func describe(lib *model.Contents, placed placement) {
+	lib.HasAbout = slices.ContainsFunc(lib.Files, func(f *model.Facts) bool { return len(f.About)+len(placed[f].About) > 0 })
 	if !lib.HasAbout {
 		return
 	}
@@ -20,8 +20,9 @@ func describe(lib *model.Contents) {
 	}
 	common := map[string]told{} // texts that declarations name
 	for _, f := range lib.Files {
-		for i := range f.About {
-			about := &f.About[i]
+		list := slices.Concat(f.About, placed[f].About)
+		for i := range list {
+			about := &list[i]
 			if about.Doc == nil {
 				continue
 			}
@@ -60,6 +61,10 @@ func describeWith(d *model.Declaration, about *model.About, f *model.Facts) {
 	o := &model.Occurrence{
 		Kind: is.Kind, Name: is.Name, Scope: is.Scope, Parent: -1, Visibility: is.Visibility, Doc: about.Doc, Implementation: true, FromComment: true,
 		Line: int32(f.Position(about.Span.Start).Line), NameSpan: about.Span, Span: about.Span,
+	}
+	o.Deprecated = about.Old
+	if about.Part != "" {
+		o.Extra = &model.Extra{Directives: []model.Directive{{Verb: "part", Object: about.Part, Span: about.Span}}}
 	}
 	if is.Callable != nil {
 		o.Callable = &model.Callable{}

@@ -41,20 +41,21 @@ func Library(lib *model.Contents, end lang.FrontEnd) {
 		declare(m, placed)
 	})
 	lib.Modules, lib.Tests = code, tests
-	describe(lib)
+	describe(lib, placed)
 	lib.SaidInCode, lib.Groups = nil, nil
 	for _, f := range lib.Files {
 		if f.Role == model.RoleCode {
 			lib.SaidInCode = model.JoinSayings(lib.SaidInCode, f.Sayings)
-			name(lib.Library, f)
+			name(lib.Library, f, f.Groups)
+			name(lib.Library, f, placed[f].Groups)
 		}
 	}
 }
 
 // name adds the groups that a file gives a title or a text. The first one to give them is heard.
-func name(lib *model.Library, f *model.Facts) {
-	for i := range f.Groups {
-		g := model.GroupIn{Group: &f.Groups[i], File: f}
+func name(lib *model.Library, f *model.Facts, groups []model.Group) {
+	for i := range groups {
+		g := model.GroupIn{Group: &groups[i], File: f}
 		known, is := lib.Groups[g.Name]
 		if lib.Groups == nil {
 			lib.Groups = map[string]model.GroupIn{}
@@ -198,8 +199,12 @@ func each(modules []*model.Module, work func(*model.Module)) {
 // declare fills one module with the declarations of its files.
 func declare(m *model.Module, placed placement) {
 	for _, f := range m.Files {
-		if f.ModuleDoc != nil {
-			m.Doc = append(m.Doc, model.DocOf{Doc: f.ModuleDoc, File: f})
+		doc := f.ModuleDoc
+		if less, ok := placed[f].Docs[m.Path]; ok {
+			doc = less
+		}
+		if doc != nil {
+			m.Doc = append(m.Doc, model.DocOf{Doc: doc, File: f})
 		}
 		declareFile(m, f, placed)
 	}

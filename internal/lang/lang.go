@@ -173,7 +173,9 @@ type Placer interface {
 // Placement is what a file declares of modules that are not its own.
 type Placement struct {
 	Others map[int32]string      // paths of modules, by index of an occurrence that nothing encloses; what stands in one goes with it
-	Docs   map[string]*model.Doc // comments on such modules, by path
+	Docs   map[string]*model.Doc // comments on such modules, by path; that of its own path takes the place of the file's own, nil leaves none
+	About  []model.About         // comments on what other files declare
+	Groups []model.Group         // those that these comments put it in
 	More   []string              // paths of further such modules, which the file declares nothing of
 	Kept   map[string]bool       // such modules that are not for users, by path
 	Inside bool                  // the file is for the library itself: nothing that it alone declares is for users

@@ -1,6 +1,8 @@
 package link_test
 
 import (
+	"path"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -105,4 +107,43 @@ func TestUsesOfPerl(t *testing.T) {
 		}
 	}
 	assert.Equal(t, []model.Kind{model.KindFunction, model.KindFunction, model.KindFunction, model.KindFunction, model.KindFunction}, kinds)
+}
+
+// A file of documentation beside a module describes what the module declares.
+func TestTextsBesideModulesOfPerl(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"lib/Quay.pm":  "package Quay;\n\n=head2 sink\n\nHere.\n\n=cut\n\nsub new { }\nsub moor { }\nsub depth { }\nsub silent { }\nsub sink { }\n\npackage Quay::Inner;\nsub moor { }\n1;\n",
+		"lib/Quay.pod": "=head1 NAME\n\nQuay - berths\n\n=head1 METHODS\n\nAll die.\n\n=head2 new(%how)\n\nMakes one.\n\n=head2 moor\n\nMoors.\n\n=head2 depth\n\nDEPRECATED: use moor.\n\n=head2 sink\n\nThere.\n\n=head1 AUTHOR\n\nSomebody\n",
+		"lib/Sea.pod":  "=head1 NAME\n\nSea - salt\n\n=head2 moor\n\nNothing is declared.\n",
+	}), build.Options{})
+	text := func(f *model.Facts, doc *model.Doc) string {
+		var b strings.Builder
+		for i, n := range s.Links.Comments.Of(s.Project.Libraries[0].Habits, f, doc).Body {
+			if i > 0 {
+				b.WriteString(" | ")
+			}
+			b.WriteString(prose.Plain(n.Children))
+		}
+		return b.String()
+	}
+	said, modules := map[string]string{}, map[string]string{}
+	for _, m := range s.Project.Libraries[0].Modules {
+		for _, doc := range m.Doc {
+			modules[m.Path] += text(doc.File, doc.Doc)
+		}
+		for d := range m.Declarations {
+			if of := s.Links.TextOf(d); of != nil {
+				at := d.Speaks(model.Words)
+				said[m.Path+" "+d.Name] = path.Base(at.File.Path) + ": " + text(at.File, at.Doc)
+			}
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"Quay new": "Quay.pod: Makes one.", "Quay moor": "Quay.pod: Moors.", "Quay depth": "Quay.pod: ", "Quay sink": "Quay.pm: Here.",
+	}, said)
+	assert.Equal(t, map[string]string{"Quay": "Berths | METHODS | sink | There. | AUTHOR | Somebody", "Sea": "Salt | moor | Nothing is declared."}, modules, "what has a text keeps it, and the other stays where it was")
+	assert.True(t, s.Project.Libraries[0].Modules[0].Find("depth").Deprecated())
+	group := s.Project.Libraries[0].Library.Groups["Quay METHODS"]
+	require.NotNil(t, group.Group)
+	assert.Equal(t, "All die.", group.Doc.Text)
 }

@@ -72,6 +72,8 @@ type About struct {
 	Path string      `json:"path,omitempty"` // of a declaration, with its module, as written, or a name that declarations have their text by
 	Span source.Span `json:"span,omitzero"`
 	Doc  *Doc        `json:"doc,omitempty"`
+	Part string      `json:"part,omitempty"` // the group that it puts that in
+	Old  bool        `json:"old,omitempty"`  // it says that what it describes is deprecated
 }
 
 // Group is a group of declarations that a comment gives a title and a text. Declarations belong

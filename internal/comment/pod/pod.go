@@ -6,6 +6,7 @@
 package pod
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -308,11 +309,24 @@ func (p *parser) deprecation() {
 		}
 		p.out.Obsolete = true
 		if strings.TrimSpace(strings.TrimPrefix(text, word)) != "" {
-			p.out.Deprecated = []prose.Node{*n}
+			p.out.Deprecated = []prose.Node{withoutWord(*n, word)}
 		}
 		p.out.Body = append(p.out.Body[:i:i], p.out.Body[i+1:]...)
 		return
 	}
+}
+
+// withoutWord is a paragraph without the word that it begins with.
+func withoutWord(n prose.Node, word string) prose.Node {
+	if len(n.Children) == 0 || n.Children[0].Kind != prose.Text || !strings.HasPrefix(n.Children[0].Text, word) {
+		return n // the word is set in bold, say, and reads well so
+	}
+	n.Children = slices.Clone(n.Children)
+	first := &n.Children[0]
+	rest := strings.TrimLeft(first.Text[len(word):], " \n")
+	first.Span.Start = min(first.Span.Start+int32(len(first.Text)-len(rest)), first.Span.End)
+	first.Text = rest
+	return n
 }
 
 func spanOf(nodes []prose.Node) source.Span {

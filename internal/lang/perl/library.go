@@ -2,7 +2,6 @@ package perl
 
 import (
 	"path"
-	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -44,27 +43,6 @@ func (FrontEnd) InternalModule(module string) bool {
 		}
 	}
 	return false
-}
-
-// Place puts what stands in other packages of a file into these.
-func (FrontEnd) Place(_ *model.Library, files []*model.Facts, _ []string) []lang.Placement {
-	out := make([]lang.Placement, len(files))
-	for i, f := range files {
-		for n := range f.Occurrences {
-			if o := &f.Occurrences[n]; o.Parent < 0 && o.In() != "" {
-				if out[i].Others == nil {
-					out[i].Others = map[int32]string{}
-				}
-				out[i].Others[int32(n)] = o.In()
-			}
-		}
-		for _, c := range f.Classes { // a class may have nothing of its own
-			if c.In != "" && c.In != "main" && !slices.Contains(out[i].More, c.In) {
-				out[i].More = append(out[i].More, c.In)
-			}
-		}
-	}
-	return out
 }
 
 // ImportPaths is the module that a path means.

@@ -344,7 +344,7 @@ func (n *Notes) written(d *model.Declaration) []Sentence {
 	for i := 0; i < len(occurrences); {
 		first, end := occurrences[i], i+1
 		when := n.Conditions(first)
-		for end < len(occurrences) && occurrences[end].File == first.File && n.Conditions(occurrences[end]) == when {
+		for end < len(occurrences) && occurrences[end].File == first.File && aside(occurrences[end]) == aside(first) && n.Conditions(occurrences[end]) == when {
 			end++
 		}
 		if len(out) == mostPlaces {
@@ -362,6 +362,9 @@ func (n *Notes) written(d *model.Declaration) []Sentence {
 				lines += n.say("and-more", "n", strconv.Itoa(end-i-mostPlaces))
 			}
 		}
+		if aside(first) {
+			key, lines = "described", strconv.Itoa(int(first.Line))
+		}
 		out = append(out, n.Of(when.Key(key),
 			Slot("file", Piece{Text: path.Base(first.File.Path), To: InSource(first.File, int(first.Line)), Name: true}),
 			Slot("line", Piece{Text: lines}),
@@ -373,6 +376,9 @@ func (n *Notes) written(d *model.Declaration) []Sentence {
 	}
 	return out
 }
+
+// aside reports whether what stands in a place is words alone, on what stands elsewhere.
+func aside(at model.At) bool { return at.FromComment && at.Implementation }
 
 // seen are the places where what the page shows of a declaration stands: not those of overloads
 // that are kept from users.
@@ -486,7 +492,7 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 	switch {
 	case OfFiles(m, "", "files") == "":
 		out = n.modulesSaid(out, "imports", imports)
-		out = n.throughSaid(out, "imported-by", n.Links.ImportedBy(m), users)
+		out = n.throughSaid(out, "imported-by", slices.Clone(n.Links.ImportedBy(m)), users)
 	case len(m.Files) > 0: // and not a namespace
 		out = n.modulesSaid(out, "includes", imports)
 		if outside := n.Links.ImportedOutside(m); len(outside) > 0 {
