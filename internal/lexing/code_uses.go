@@ -42,6 +42,8 @@ type CodeUses struct {
 	Qualified bool
 	// Binders are words behind which a name is declared.
 	Binders map[string]bool
+	// Makers are what functions are called that make a value of the type before them.
+	Makers map[string]bool
 }
 
 // within is a scope that the code stands in.
@@ -367,8 +369,34 @@ func (w *codeWalk) pattern(i int, text string) bool {
 			typ = w.Span(at, last+1)
 		}
 	}
+	if w.Is(i+1, '=') && w.Binders[before] {
+		typ = w.made(i + 2)
+	}
 	w.names.BindLocal(text, typ, !typ.Empty())
 	return true
+}
+
+// made is the type of a value that is made by naming it: "Berth { … };", or "Berth::new(…);" where the
+// word for one that makes a value of its type is known. It is empty for other values.
+func (w *codeWalk) made(at int) source.Span {
+	last := at
+	for w.IsMark(last+1, w.Path) && w.Word(last+2) != "" && !w.Makers[w.Word(last+2)] {
+		last += 2
+	}
+	name := w.Word(last)
+	if name == "" || name[0] < 'A' || name[0] > 'Z' || w.Keyword(name) {
+		return source.Span{}
+	}
+	open := last + 1
+	if w.IsMark(open, w.Path) && w.Is(open+2, '(') {
+		open += 2
+	} else if !w.Is(open, '{') {
+		return source.Span{}
+	}
+	if end := int(w.Tokens[open].Partner); end < open || !w.Is(end+1, ';') {
+		return source.Span{}
+	}
+	return w.Span(at, last+1)
 }
 
 // deepestPattern is how many lists around a name may be a pattern with it.

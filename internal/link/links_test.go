@@ -27,7 +27,7 @@ import (
 // read: "/*def x*/" stands before the name of a declaration and calls it x,
 // "/*use x*/" before a name in a comment, a signature or a body that must mean it.
 // A use may also mean "nothing", "outside", or "x or y" where it is ambiguous; a
-// module is called by its path behind "module".
+// module is called by its path behind "module", a heading of its text by its anchor.
 var marks = regexp.MustCompile(`/\*(def|use) ([^*]+)\*/`)
 
 type markedPlace struct {
@@ -88,6 +88,8 @@ func (l *linked) word(t link.Target) string {
 			return l.elsewhere[t.Declaration.ID()]
 		}
 		return t.Declaration.ID()
+	case t.Heading != "":
+		return "heading " + t.Heading + " of " + t.Module.Path
 	case t.Module != nil:
 		return "module " + t.Module.Path
 	case t.Address != "":

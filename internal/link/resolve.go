@@ -154,6 +154,9 @@ func (x *Index) wholly(from Scope, path []string) (Result, bool) {
 		return Result{}, false
 	}
 	h := from.Module.Library.Habits
+	if len(path) == 1 && from.Module.Find(path[0]) != nil {
+		return Result{}, false // nearer than a module of the name
+	}
 	if m := x.importable(from.Module.Library, strings.Join(path, h.PathMark)); m != nil && (len(path) > 1 || x.ModuleInReach(m)) {
 		return Result{Outcome: Found, Target: Target{Module: m}}, true
 	}

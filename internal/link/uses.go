@@ -456,7 +456,7 @@ func (r *usesReader) name(text string) int32 {
 	ref, ok := r.bare[text]
 	if !ok {
 		ref = r.to(r.lookUp(r.module, text))
-		if ref < 0 && r.own != r.module {
+		if ref < 0 && r.own != r.module && !r.whole() {
 			ref = r.to(r.lookUp(r.own, text)) // a definition of what another module declares sees its own file
 		}
 		r.bare[text] = ref
@@ -468,7 +468,16 @@ func (r *usesReader) lookUp(m *model.Module, text string) Target {
 	if hasMarks(m.Library.Habits, text) {
 		return r.x.written(m, r.file, text)
 	}
-	return r.x.bareTarget(m, r.file, text)
+	if t := r.x.bareTarget(m, r.file, text); !t.None() || !r.whole() || !isUpper(text) {
+		return t
+	}
+	return Target{Module: r.x.importable(m.Library, text)}
+}
+
+// whole reports whether modules are named whole, and what is declared in one is bare there alone.
+func (r *usesReader) whole() bool {
+	h := r.own.Library.Habits
+	return h != nil && h.Whole
 }
 
 // chain resolves "a.B.c": a name of an imported module, a member of a type, or

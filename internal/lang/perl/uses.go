@@ -1,6 +1,7 @@
 package perl
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/lexing"
@@ -238,6 +239,21 @@ func (r *reader) accessors(i int) {
 	}
 }
 
+// quoted are the names that stand in strings and mean something, in order: what "use Tide qw(a b);" takes,
+// and bases.
+func (r *reader) quoted() (out []source.Span) {
+	for _, i := range r.facts.Imports {
+		if i.Member != "" {
+			out = append(out, i.Span)
+		}
+	}
+	for _, c := range r.facts.Classes {
+		out = append(out, c.Span)
+	}
+	slices.SortFunc(out, func(a, b source.Span) int { return int(a.Start - b.Start) })
+	return out
+}
+
 // uses are the names that the code has of packages and subs.
 func (r *reader) uses() model.Uses {
 	var uses model.Uses
@@ -245,13 +261,20 @@ func (r *reader) uses() model.Uses {
 	for i := range r.facts.Occurrences {
 		own[r.facts.Occurrences[i].NameSpan.Start] = true
 	}
+	quoted := r.quoted()
 	for i := range r.Tokens {
+		for len(quoted) > 0 && quoted[0].End <= r.Tokens[i].To {
+			if quoted[0].Start > r.Tokens[i].From {
+				uses.Add(model.Use{Form: model.UseBare, Span: quoted[0]})
+			}
+			quoted = quoted[1:]
+		}
 		w := r.Word(i)
 		bare := strings.TrimPrefix(w, "&")
 		if !isPlain(bare) || own[r.Tokens[i].From] || r.IsMark(i+1, "=>") || keywords[bare] || r.Word(i-1) == "package" || r.IsMark(i-1, "->") || r.Is(i-1, '{') && r.Is(i+1, '}') {
 			continue
 		}
-		if strings.Contains(bare, "::") || r.Is(i+1, '(') || bare != w || r.IsMark(i+1, "->") {
+		if strings.Contains(bare, "::") || r.Is(i+1, '(') || bare != w || r.IsMark(i+1, "->") || (r.Word(i-1) == "use" || r.Word(i-1) == "require") && r.begins(i-1) {
 			from := int(r.Tokens[i].From) + len(w) - len(bare)
 			uses.Add(model.Use{Form: model.UseBare, Span: source.NewSpan(from, from+len(bare))})
 		}

@@ -89,6 +89,7 @@ var (
 	isReserved  = lexing.OneOf(keywords, primitives)
 	roots       = map[string]bool{"crate": true, "super": true, "self": true}
 	binders     = map[string]bool{"let": true, "mut": true, "ref": true, "for": true}
+	makers      = map[string]bool{"new": true, "default": true} // by convention what they give is of their type
 )
 
 // Read extracts what the file declares.
@@ -122,7 +123,7 @@ type reader struct {
 // code is how the names in bodies are found.
 func (r *reader) code() lexing.CodeUses {
 	return lexing.CodeUses{
-		Type: r.typeAt, Arrow: "=>", Path: "::", Globals: true, Self: "self", SelfType: "Self", Roots: roots, Keyword: isReserved, Patterns: true, Qualified: true, Binders: binders,
+		Type: r.typeAt, Arrow: "=>", Path: "::", Globals: true, Self: "self", SelfType: "Self", Roots: roots, Keyword: isReserved, Patterns: true, Qualified: true, Binders: binders, Makers: makers,
 		Soft: map[string]bool{"union": true, "auto": true, "macro_rules": true, "default": true, "raw": true, "safe": true},
 	}
 }

@@ -15,6 +15,7 @@ func TestUses(t *testing.T) {
 		"calls":             {"fn f() { g(); h::i(); J::k(); }", "g h::i J::k"},
 		"locals":            {"fn f(a: A) { let b = a.c(); b.d(); e; }", "A A>c e"},
 		"typed locals":      {"fn f() { let a: A = B::new(); a.c(); }", "A B::new A>c"},
+		"made locals":       {"fn f() { let a = A { b: 1 }; a.c(); let mut d = e::D::new(2); d.g(); let h = H::other(); h.i(); let j = J::new().k(); j.l(); let m = M::default(); m.n(); let o = O(1); o.p; }", "A A>c e::D::new e::D>g H::other J::new M::default M>n O"},
 		"the object":        {"struct S { a: u8 } impl S { fn f(&self) { self.a; self.g(); } fn g(&self) {} }", "S S>a S>g"},
 		"macros":            {"fn f() { println!(\"{}\", A); vec![B]; }", "println A vec B"},
 		"matches":           {"fn f(a: A) { match a { A::B => c(), A::D(e) => e.g(), _ => {} } }", "A A::B c A::D"},
