@@ -33,6 +33,21 @@ func Library(lib *model.Contents, end lang.FrontEnd) {
 		places = placer.Place(lib.Library, lib.Files, paths)
 	}
 	code, tests, placed := group(lib, paths, places)
+	lib.Under, lib.UnderOf = nil, nil
+	for f, p := range placed {
+		for i, when := range p.UnderOf {
+			if lib.UnderOf == nil {
+				lib.UnderOf = map[*model.Occurrence][]string{}
+			}
+			lib.UnderOf[&f.Occurrences[i]] = when
+		}
+		if len(p.Under) > 0 {
+			if lib.Under == nil {
+				lib.Under = map[*model.Facts][]string{}
+			}
+			lib.Under[f] = p.Under
+		}
+	}
 	isEntry := func(m *model.Module) bool { _, ok := lib.Entry(m.Path); return ok }
 	entered := slices.ContainsFunc(code, isEntry) // else they are made of what is not here
 	each(append(slices.Clone(code), tests...), func(m *model.Module) {
@@ -213,6 +228,11 @@ func declare(m *model.Module, placed placement) {
 			m.Doc = append(m.Doc, model.DocOf{Doc: doc, File: f})
 		}
 		declareFile(m, f, placed)
+	}
+	for _, f := range m.AllFiles() {
+		if m.Conditions = placed[f].Conditions[m.Path]; len(m.Conditions) > 0 {
+			break
+		}
 	}
 	merged := map[*model.Declaration]*model.Declaration{} // of those that are gone, into which
 	for d := range m.Declarations {

@@ -176,9 +176,15 @@ type Placement struct {
 	Docs   map[string]*model.Doc // comments on such modules, by path; that of its own path takes the place of the file's own, nil leaves none
 	About  []model.About         // comments on what other files declare
 	Groups []model.Group         // those that these comments put it in
-	More   []string              // paths of further such modules, which the file declares nothing of
-	Kept   map[string]bool       // such modules that are not for users, by path
-	Inside bool                  // the file is for the library itself: nothing that it alone declares is for users
+	// Under are the conditions under which the file is read at all, said in others.
+	Under []string
+	// UnderOf are those of occurrences, by their index, that macros in other places put them under.
+	UnderOf map[int32][]string
+	// Conditions are those of the modules that it declares things of, its own among them, by path.
+	Conditions map[string][]string
+	More       []string        // paths of further such modules, which the file declares nothing of
+	Kept       map[string]bool // such modules that are not for users, by path
+	Inside     bool            // the file is for the library itself: nothing that it alone declares is for users
 }
 
 // Importer is a front end whose language writes paths of imports that hang on

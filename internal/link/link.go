@@ -357,6 +357,19 @@ func (x *Index) Advice(d *model.Declaration) []prose.Node {
 	return nil
 }
 
+// Under are the conditions under which an occurrence exists, beyond those that its file says: said
+// where that is named, or where a macro is defined that it stands in.
+func (x *Index) Under(at model.At) (out []string) {
+	if x == nil {
+		return nil
+	}
+	for _, lib := range x.Project.Libraries {
+		out = append(out, lib.Under[at.File]...)
+		out = append(out, lib.UnderOf[at.Occurrence]...)
+	}
+	return out
+}
+
 // Target is what a name means: a declaration, a module, or an address outside
 // the project. The zero value means nothing.
 type Target struct {

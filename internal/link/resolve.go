@@ -128,6 +128,9 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 	if result, ok := x.wholly(from, r.Path); ok {
 		return result
 	}
+	if typ := ownType(from.Declaration, r.Path); typ != nil {
+		return Result{Outcome: Found, Target: Target{Declaration: typ}}
+	}
 	if own, ok := ownMember(from.Declaration, r.Path); ok {
 		return x.first(from, func(yield func(step) bool) { yield(x.inScope(from)) }, own, r, how)
 	}

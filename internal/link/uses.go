@@ -92,6 +92,11 @@ func partsOf(own *model.Module, f *model.Facts) []part {
 		if !slices.Contains(m.More, f) {
 			continue
 		}
+		for _, in := range f.Modules {
+			if !in.Whole.Empty() && (m.Path == in.Name || own.Library.Habits != nil && m.Path == own.Path+own.Library.Habits.PathMark+in.Name) {
+				out = append(out, part{in.Whole, m})
+			}
+		}
 		for i := range f.Occurrences {
 			if o := &f.Occurrences[i]; o.Parent < 0 && m.Of(f, o) != nil && own.Of(f, o) == nil {
 				out = append(out, part{o.Span, m})
@@ -103,10 +108,10 @@ func partsOf(own *model.Module, f *model.Facts) []part {
 
 // enter turns to the module that a place of the file is of.
 func (r *usesReader) enter(own *model.Module, at int32) {
-	m := own
-	for _, p := range r.parts {
-		if p.span.Contains(at) {
-			m = p.module
+	m, least := own, int32(-1)
+	for _, p := range r.parts { // the innermost counts
+		if size := int32(p.span.Len()); p.span.Contains(at) && (least < 0 || size <= least) {
+			m, least = p.module, size
 		}
 	}
 	if m != r.module { // what names mean changes with the module

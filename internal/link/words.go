@@ -111,6 +111,22 @@ func ownMember(of *model.Declaration, names []string) ([]string, bool) {
 	return names[1:], true
 }
 
+// ownType is the type around what a comment speaks of, or that itself, where the word for it stands alone.
+func ownType(of *model.Declaration, names []string) *model.Declaration {
+	if of == nil || len(names) != 1 || !isUpper(names[0]) {
+		return nil
+	}
+	if h := of.Module.Library.Habits; h == nil || !slices.Contains(h.Self, names[0]) {
+		return nil
+	}
+	for ; of != nil; of = of.Parent {
+		if of.Kind().IsType() {
+			return of
+		}
+	}
+	return nil
+}
+
 // nearer leaves, of several targets, those that the packages around a place re-export, the
 // innermost first, and else those that a package re-exports at all: what users are handed
 // is rather meant than what is called the same somewhere inside.

@@ -152,6 +152,8 @@ var english = Texts{
 	"mixed-scripts":     "The name mixes {scripts} letters; check it closely.",
 	"text-cut":          "This text is too long to show here; the rest is in the source.",
 	"written":           "Defined in {file}, line {line}.",
+	"exists-when":       "Exists {conditions}.",
+	"exists-for":        "Exists for {conditions}.",
 	"described":         "Described in {file}, line {line}.",
 	"written-for":       "Defined in {file}, line {line}, for {conditions}.",
 	"written-lines":     "Defined in {file}, lines {line}.", "written-lines-for": "Defined in {file}, lines {line}, for {conditions}.",

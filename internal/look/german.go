@@ -144,6 +144,8 @@ var german = Texts{
 	"mixed-scripts":     "Der Name mischt Buchstaben aus {scripts}: genau hinsehen.",
 	"text-cut":          "Dieser Text ist zu lang für eine Seite; der Rest steht im Quelltext.",
 	"written":           "Definiert in {file}, Zeile {line}.",
+	"exists-when":       "Vorhanden {conditions}.",
+	"exists-for":        "Vorhanden für {conditions}.",
 	"described":         "Beschrieben in {file}, Zeile {line}.",
 	"written-for":       "Definiert in {file}, Zeile {line}, für {conditions}.",
 	"written-lines":     "Definiert in {file}, Zeilen {line}.", "written-lines-for": "Definiert in {file}, Zeilen {line}, für {conditions}.",

@@ -26,6 +26,7 @@ type Facts struct {
 	ModuleSpan      source.Span       `json:"moduleSpan,omitzero"`  // of the module's name in this file
 	Modules         []ModuleIn        `json:"modules,omitempty"`    // those that it declares things of, where it may be several
 	Classes         []ClassBase       `json:"classes,omitempty"`    // bases of modules, in languages whose modules are their classes
+	Gates           []Gate            `json:"gates,omitempty"`
 	Given           []Given           `json:"given,omitempty"`
 	About           []About           `json:"about,omitempty"`           // comments that stand elsewhere than what they describe
 	Groups          []Group           `json:"groups,omitempty"`          // those that the file gives a title or a text
@@ -52,6 +53,10 @@ type ModuleIn struct {
 	Doc  *Doc   `json:"doc,omitempty"`  // the comment on it, or nil
 	// Span is where its name stands, of languages in which a module in a file should have a comment.
 	Span source.Span `json:"span,omitzero"`
+	// Whole is all of it, of one that stands in the file within brackets.
+	Whole      source.Span `json:"whole,omitzero"`
+	Conditions []string    `json:"conditions,omitempty"` // under which it exists, as written
+	Within     []string    `json:"within,omitempty"`     // the macros that it stands in
 	// Of languages in which a file names the modules below it:
 	Elsewhere bool   `json:"elsewhere,omitempty"` // it is in a file of its own
 	File      string `json:"file,omitempty"`      // that one, as written, where the usual one is not meant
@@ -64,6 +69,12 @@ type ClassBase struct {
 	In   string      `json:"in,omitempty"` // the module that has the base, as written, where it is not the file's own
 	Base string      `json:"base,omitempty"`
 	Span source.Span `json:"span,omitzero"` // where the base is named
+}
+
+// Gate is a macro that puts conditions on what stands in it.
+type Gate struct {
+	Name       string   `json:"name,omitempty"`
+	Conditions []string `json:"conditions,omitempty"`
 }
 
 // About is a comment that stands elsewhere than what it describes: it names that, or is
@@ -143,6 +154,7 @@ type Extra struct {
 	Modifiers  []string    `json:"modifiers,omitempty"`  // words of its language that change what it is, as written: "static", "abstract"
 	Section    string      `json:"section,omitempty"`    // the section of its type that it stands in, where it says more than the visibility does: "slots"
 	Conditions []string    `json:"conditions,omitempty"` // under which it exists, as written
+	Within     []string    `json:"within,omitempty"`     // the macros that it stands in, which may put it under conditions
 	Advice     *Doc        `json:"advice,omitempty"`     // what the mark that makes it deprecated says in words
 	Same       string      `json:"same,omitempty"`       // the path of what it is another name of, as written
 	In         string      `json:"in,omitempty"`         // the module that it belongs to, as written, where its file may declare things of several

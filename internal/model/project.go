@@ -90,6 +90,10 @@ type Contents struct {
 	Tests    []*Module // what its test files declare
 	Files    []*Facts  // code, then tests, each in the order of paths
 	HasAbout bool      // some files hold comments on what other files declare
+	// Under are the conditions under which files are read at all, beyond those that they say.
+	Under map[*Facts][]string
+	// UnderOf are those of occurrences, by the macros that these stand in.
+	UnderOf map[*Occurrence][]string
 }
 
 // Saying is something that a library's own files say of it, or of one of its modules, to
@@ -230,9 +234,11 @@ type Module struct {
 	count    int
 	expected int  // how many more are likely to come
 	Called   bool // comments give some of its declarations paths, see [Occurrence.Called]
-	Renamed  bool // some of its declarations are other names of something, see [Occurrence.Same]
-	changed  bool // linking made it say more than its files do
-	settled  bool // it is part of a snapshot, and changes no more
+	// Conditions are those under which there is such a module at all, as its language writes them.
+	Conditions []string
+	Renamed    bool // some of its declarations are other names of something, see [Occurrence.Same]
+	changed    bool // linking made it say more than its files do
+	settled    bool // it is part of a snapshot, and changes no more
 }
 
 // AllFiles are the files that declare something of the module, its own first.

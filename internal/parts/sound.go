@@ -14,6 +14,7 @@ func sound(f *model.Facts) bool {
 	s.spans(f.ModuleSpan)
 	for _, m := range f.Modules {
 		s.doc(m.Doc)
+		s.spans(m.Whole)
 	}
 	for _, g := range f.Given {
 		s.tokens(g.Of)

@@ -1,6 +1,7 @@
 package rust
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/lexing"
@@ -39,7 +40,7 @@ func (r *reader) unit() {
 	if r.Facts.ModuleDoc == nil {
 		r.Facts.ModuleDoc = inner.doc
 	}
-	r.when, r.tested = inner.conditions, inner.test
+	r.Facts.Conditions, r.tested = inner.conditions, inner.test
 	r.items(i, len(r.Tokens), &owner{at: -1})
 	r.link()
 }
@@ -213,7 +214,7 @@ func (r *reader) module(it *item, at, end int, own *owner) int {
 		return r.PastUnknown(at, end)
 	}
 	name = strings.TrimPrefix(name, "r#")
-	m := model.ModuleIn{Name: joinedPath(r.space, name), Span: r.Span(at+1, i), Doc: it.attrs.doc, Kept: it.vis != model.Public || it.attrs.hidden, File: it.attrs.path, Tested: r.tested}
+	m := model.ModuleIn{Name: joinedPath(r.space, name), Span: r.Span(at+1, i), Doc: it.attrs.doc, Kept: it.vis != model.Public || it.attrs.hidden, File: it.attrs.path, Tested: r.tested, Conditions: slices.Clone(r.when), Within: slices.Clone(r.within)}
 	if r.Is(i, ';') {
 		m.Elsewhere = true
 		r.Facts.Modules = append(r.Facts.Modules, m)
@@ -224,7 +225,8 @@ func (r *reader) module(it *item, at, end int, own *owner) int {
 	}
 	stop := r.Close(i, end)
 	first, inner := r.innerAttributes(i + 1)
-	m.Doc = lexing.JoinDocs(m.Doc, r.innerDocAfter(i, first))
+	m.Doc, m.Whole = lexing.JoinDocs(m.Doc, r.innerDocAfter(i, first)), r.Span(at, min(stop+1, len(r.Tokens)))
+	m.Conditions = append(m.Conditions, inner.conditions...)
 	r.Facts.Modules = append(r.Facts.Modules, m)
 	space, tested, when := r.space, r.tested, len(r.when)
 	r.space, r.tested = m.Name, r.tested || inner.test
@@ -390,11 +392,12 @@ func (r *reader) add(o model.Occurrence, it *item, own *owner, name source.Span)
 	o.Doc, o.Deprecated = it.attrs.doc, it.attrs.deprecated
 	o.Modify(it.words...)
 	o.Modify(it.attrs.words...)
-	if own.at < 0 && r.space != "" || len(r.when) > 0 || it.attrs.advice != nil || len(it.attrs.directives) > 0 || own.of {
+	if own.at < 0 && r.space != "" || len(r.when)+len(r.within) > 0 || it.attrs.advice != nil || len(it.attrs.directives) > 0 || own.of {
 		if o.Extra == nil {
 			o.Extra = &model.Extra{}
 		}
 		o.Extra.Conditions = append([]string(nil), r.when...)
+		o.Extra.Within = slices.Clone(r.within)
 		o.Extra.Advice = it.attrs.advice
 		o.Extra.Directives = it.attrs.directives
 		o.Extra.Aside, o.Extra.Section = own.of, own.asks

@@ -2,6 +2,7 @@ package rust
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"github.com/pelletier/go-toml/v2"
@@ -75,17 +76,27 @@ type tree struct {
 	kept   []bool // a module on the way is not for users
 	reach  []bool // something names the file
 	tested []bool
+	named  [][]naming // where the file is named
+	when   [][]string // see [tree.under]
+	gates  gates
+}
+
+// naming is a place that names a file as that of a module.
+type naming struct {
+	by   int // the file
+	when []string
 }
 
 // treeOf finds them: from the files that Cargo begins with, by what these name.
 func treeOf(lib *model.Library, files []*model.Facts) *tree {
-	t := &tree{root: ".", files: map[string]int{}, facts: files, paths: make([]string, len(files)), kept: make([]bool, len(files)), reach: make([]bool, len(files)), tested: make([]bool, len(files))}
+	t := &tree{root: ".", files: map[string]int{}, facts: files, paths: make([]string, len(files)), kept: make([]bool, len(files)), reach: make([]bool, len(files)), tested: make([]bool, len(files)), named: make([][]naming, len(files)), when: make([][]string, len(files))}
 	if lib != nil {
 		t.root = lib.Root
 	}
 	for i, f := range files {
 		t.files[f.Path] = i
 	}
+	t.gates = gatesOf(files)
 	crate := crateOf(lib)
 	begins := map[string]string{"src/lib.rs": crate, "lib.rs": crate}
 	if _, has := t.files[path.Join(t.root, "src/lib.rs")]; !has {
@@ -160,10 +171,36 @@ func (t *tree) visit(i int, module, below string, kept bool, depth int) {
 				inner = path.Dir(file)
 			}
 			t.tested[n] = m.Tested
+			t.named[n] = append(t.named[n], naming{i, slices.Concat(f.Conditions, t.gates.of(m.Within), m.Conditions)})
 			t.visit(n, module+"::"+m.Name, inner, inside, depth+1)
 			break
 		}
 	}
+}
+
+// under are the conditions under which a file is read: those of the places that name it, and of these
+// files. Of several places, what they have in common.
+func (t *tree) under(i int) []string {
+	if t.when[i] != nil {
+		return t.when[i]
+	}
+	t.when[i] = []string{} // for files that name one another
+	out := []string{}
+	for k, n := range t.named[i] {
+		all := slices.Concat(t.under(n.by), n.when)
+		if k == 0 {
+			out = all
+			continue
+		}
+		out = inBoth(out, all)
+	}
+	t.when[i] = out
+	return out
+}
+
+// inBoth are the conditions that two lists have in common.
+func inBoth(a, b []string) []string {
+	return slices.DeleteFunc(a, func(when string) bool { return !slices.Contains(b, when) })
 }
 
 // ModulePaths gives each file its module.
@@ -195,6 +232,14 @@ func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) 
 		}
 		for n := range f.Occurrences {
 			o := &f.Occurrences[n]
+			if o.Extra != nil && len(o.Extra.Within) > 0 {
+				if when := t.gates.of(o.Extra.Within); len(when) > 0 {
+					if p.UnderOf == nil {
+						p.UnderOf = map[int32][]string{}
+					}
+					p.UnderOf[int32(n)] = when
+				}
+			}
 			if o.Parent >= 0 {
 				continue
 			}
@@ -212,6 +257,10 @@ func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) 
 				p.Others[int32(n)] = home
 			}
 		}
+		p.Under = t.under(i)
+		if own := slices.Concat(p.Under, f.Conditions); len(own) > 0 {
+			p.Conditions = map[string][]string{paths[i]: own}
+		}
 		kept := map[string]bool{"": t.kept[i] || t.tested[i]}
 		for _, m := range f.Modules {
 			at, around := moduleOf(paths[i], m.Name), ""
@@ -221,6 +270,14 @@ func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) 
 			kept[m.Name] = m.Kept || m.Tested || kept[around]
 			if !m.Elsewhere {
 				p.More = append(p.More, at)
+				all := slices.Concat(p.Under, f.Conditions, t.gates.of(m.Within), m.Conditions)
+				if p.Conditions == nil {
+					p.Conditions = map[string][]string{}
+				}
+				if other, twice := p.Conditions[at]; twice {
+					all = inBoth(all, other)
+				}
+				p.Conditions[at] = all
 			}
 			if kept[m.Name] {
 				if p.Kept == nil {

@@ -115,6 +115,7 @@ type reader struct {
 	space      string                   // the module in the file, "" for its own
 	tested     bool                     // what is read exists for tests alone
 	when       []string                 // conditions around what is read
+	within     []string                 // macros around it
 	implements []implemented
 	pieces     []piece       // room for those of comments
 	spans      []source.Span // and for their lines

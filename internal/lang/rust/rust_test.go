@@ -267,7 +267,8 @@ func TestAttributes(t *testing.T) {
 	f := by["f"]
 	assert.True(t, f.Deprecated)
 	assert.Equal(t, "use g", f.Advice().Text)
-	assert.Equal(t, []string{"unix", `feature = "tides"`}, f.Conditions())
+	assert.Equal(t, []string{`feature = "tides"`}, f.Conditions())
+	assert.Equal(t, []string{"unix"}, facts.Conditions, "the file's hold for all in it")
 	assert.Equal(t, []string{"must_use"}, f.Modifiers())
 	assert.Equal(t, "gone", by["g"].Advice().Text)
 	var bases []string

@@ -465,6 +465,7 @@ func (r *reader) macro(it *item, at, end int, own *owner) int {
 		i++
 	}
 	r.Arena.Put(model.TokenPunctuation, "\n}")
+	r.gate(name, open+1, stop)
 	if it.vis = model.Private; it.attrs.exported {
 		it.vis = model.Public
 	}
@@ -522,7 +523,9 @@ func (r *reader) call(at, end int, own *owner) (next int, ok bool) {
 		next++
 	}
 	if own.at < 0 && !own.extern && r.holdsItems(open+1, stop) && r.Deeper(open, deepest) {
+		r.within = append(r.within, r.Word(i))
 		r.items(open+1, stop, own)
+		r.within = r.within[:len(r.within)-1]
 		r.Shallower()
 	}
 	return min(next, end), true

@@ -1,6 +1,7 @@
 package page
 
 import (
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -43,15 +44,31 @@ func (w When) Words(texts look.Texts) string { return texts.Say(w.Key(""), "cond
 // Conditions are what must hold for an occurrence to exist: in words where its language has them.
 func (m *Maker) Conditions(o model.At) When {
 	all := o.AllConditions()
+	if under := m.Links.Under(o); len(under) > 0 {
+		all = append(under, all...)
+	}
+	return m.when(o.File.Language, all)
+}
+
+// OfModule are what must hold for a module to exist.
+func (m *Maker) OfModule(module *model.Module) When {
+	return m.when(module.Library.Language, module.Conditions)
+}
+
+// when says conditions of a language.
+func (m *Maker) when(language string, all []string) When {
 	if len(all) == 0 {
 		return When{}
 	}
-	reader, ok := m.FrontEnds[o.File.Language].(lang.ConditionReader)
+	reader, ok := m.FrontEnds[language].(lang.ConditionReader)
 	if !ok {
 		return When{Text: strings.Join(all, " and ")}
 	}
 	var of []lang.Condition
-	for _, text := range all {
+	for i, text := range all {
+		if slices.Contains(all[:i], text) {
+			continue
+		}
 		of = append(of, reader.Condition(text))
 	}
 	text := m.worded(lang.Condition{Of: of}, 0)
@@ -77,6 +94,9 @@ func (m *Maker) worded(c lang.Condition, depth int) string {
 	if alike, ok := together(c, m.Texts.Say("or"), joint); ok {
 		return m.worded(alike, depth)
 	}
+	if !c.Any && !c.Not {
+		c.Of = m.merged(c.Of)
+	}
 	if len(c.Of) > 1 {
 		depth++
 	}
@@ -97,6 +117,20 @@ func (m *Maker) worded(c lang.Condition, depth int) string {
 		text = "(" + text + ")"
 	}
 	return text
+}
+
+// merged are conditions that must all hold, with one in the place of those that ask for things of one kind.
+func (m *Maker) merged(list []lang.Condition) []lang.Condition {
+	out := make([]lang.Condition, 0, len(list))
+	for _, c := range list {
+		i := slices.IndexFunc(out, func(o lang.Condition) bool { return c.Kind != "" && o.Kind == c.Kind && !o.Not && !c.Not })
+		if i < 0 {
+			out = append(out, c)
+			continue
+		}
+		out[i].Name += m.Texts.Say("and") + c.Name
+	}
+	return out
 }
 
 // together is one condition for several that ask for the same kind of thing.

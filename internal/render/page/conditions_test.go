@@ -5,6 +5,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"codrel/internal/build"
+	"codrel/internal/build/buildtest"
 	"codrel/internal/lang"
 	"codrel/internal/lang/golang"
 	"codrel/internal/lang/rust"
@@ -48,6 +50,37 @@ func TestConditions(t *testing.T) {
 		assert.Equal(t, want, got, condition)
 	}
 	assert.Equal(t, "only on Unix and with the feature a", m.Conditions(at("rust", "unix", `feature = "a"`)).Words(m.Texts))
+	assert.Equal(t, "only with the feature a and b and on Unix", m.Conditions(at("rust", `feature = "a"`, "unix", `feature = "b"`, "unix")).Words(m.Texts), "each is said once")
 	assert.Equal(t, "for linux and amd64", m.Conditions(at("go", "linux", "amd64")).Words(m.Texts))
 	assert.True(t, m.Conditions(at("go")).None())
+}
+
+// What names a module's file may put it under conditions, and so may a macro that items stand in.
+func TestConditionsFromElsewhere(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"Cargo.toml":       "[package]\nname = \"quay\"\n",
+		"src/lib.rs":       "#[macro_use] mod gates;\n#[cfg(feature = \"net\")]\npub mod net;\ncfg_deep! {\n pub mod deep;\n /// F.\n pub fn f() {}\n pub mod within { pub fn g() {} }\n}\nunknown! { pub fn h() {} }\n#[cfg(unix)] #[path = \"both.rs\"] pub mod both;\n#[cfg(unix)] #[cfg(feature = \"x\")] mod other { #[path = \"../both.rs\"] pub mod both; }\n",
+		"src/gates.rs":     "macro_rules! cfg_deep {\n ($($item:item)*) => { $( #[cfg(feature = \"deep\")] #[cfg_attr(docs, doc(cfg(feature = \"deep\")))] $item )* }\n}\nmacro_rules! unknown { ($($t:tt)*) => { $($t)* } }\nmacro_rules! meta { ($m:meta, $($item:item)*) => { $( #[cfg($m)] $item )* } }\n",
+		"src/net.rs":       "#![cfg(not(loom))]\npub struct Net;\nimpl Net { pub fn new() {} }\npub mod inner;\nmeta! { pub fn i() {} }\n",
+		"src/net/inner.rs": "#[cfg(windows)]\npub fn k() {}\n",
+		"src/deep.rs":      "pub fn l() {}\n",
+		"src/both.rs":      "pub fn m() {}\n",
+	}), build.Options{})
+	m := &page.Maker{Links: s.Links, FrontEnds: map[string]lang.FrontEnd{"rust": rust.FrontEnd{}}, Texts: look.Plain().Texts}
+	modules, names := map[string]string{}, map[string]string{}
+	for _, module := range s.Project.Libraries[0].Modules {
+		modules[module.Path] = m.OfModule(module).Text
+		for d := range module.Declarations {
+			if d.Kind() != model.KindMacro {
+				names[d.Path()] = m.Conditions(d.Speaks(model.Words)).Text
+			}
+		}
+	}
+	const net = "only with the feature net and where loom is not set"
+	assert.Equal(t, map[string]string{
+		"quay": "", "quay::gates": "", "quay::net": net, "quay::net::inner": net, "quay::deep": "only with the feature deep", "quay::within": "only with the feature deep", "quay::both": "only on Unix", "quay::other": "only on Unix and with the feature x",
+	}, modules)
+	assert.Equal(t, map[string]string{
+		"Net": net, "Net.new": net, "i": net, "k": net + " and on Windows", "l": "only with the feature deep", "f": "only with the feature deep", "g": "only with the feature deep", "h": "", "m": "only on Unix",
+	}, names)
 }

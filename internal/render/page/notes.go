@@ -456,6 +456,9 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 	case m.Internal:
 		out = append(out, Sentence{{Text: n.say("internal")}})
 	}
+	if when := n.OfModule(m); !when.None() {
+		out = append(out, n.Of(when.Key("exists"), when.Slot()))
+	}
 	var files Sentence
 	all := slices.DeleteFunc(slices.Clone(m.AllFiles()), func(f *model.Facts) bool { return f.OfLibrary })
 	shown := all
