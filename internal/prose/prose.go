@@ -82,7 +82,7 @@ type Node struct {
 	Text          string      // of Text, Code, CodeBlock, Formula and Display
 	Info          string      // of a CodeBlock: the fence's words; of what is in one, see [MarkInfo]; of a List: Terms or Footnotes, or ""; of a Strong: what it is the label of, see [Label]
 	Named         *Name       // what a Reference or Code names, where the dialect takes it apart itself
-	Target        string      // of Link, Image, Reference, Insert and Taken; of a label its version
+	Target        string      // of Link, Image, Reference, Insert and Taken; of a label its version; of a CodeBlock what is run of it, where that has lines which are not shown
 	Children      []Node
 }
 

@@ -335,16 +335,20 @@ func example(n *prose.Node) {
 		}
 	}
 	n.Info = strings.Join(kept, " ")
-	var shown []string
+	var shown, run []string
 	for line := range strings.SplitSeq(n.Text, "\n") {
 		trimmed := strings.TrimLeft(line, " \t")
 		switch {
 		case trimmed == "#" || strings.HasPrefix(trimmed, "# "):
+			run = append(run, strings.TrimPrefix(trimmed[1:], " "))
 			continue
 		case strings.HasPrefix(trimmed, "##"):
 			line = line[:len(line)-len(trimmed)] + trimmed[1:]
 		}
-		shown = append(shown, line)
+		shown, run = append(shown, line), append(run, line)
 	}
 	n.Text = strings.Join(shown, "\n")
+	if len(run) > len(shown) {
+		n.Target = strings.Join(run, "\n")
+	}
 }

@@ -106,4 +106,9 @@ func TestExamples(t *testing.T) {
 		})
 		assert.Equal(t, want, strings.TrimSuffix(got, "\n"), text)
 	}
+	for text, want := range map[string]string{
+		"```\n# use a::*;\nb(); # c\n#\n## d\n  # e\n```": "use a::*;\nb(); # c\n\n# d\ne", "```\nb();\n```": "",
+	} {
+		assert.Equal(t, want, parse(commenttest.DocOf(text)).Body[0].Target, "what is run of an example")
+	}
 }
