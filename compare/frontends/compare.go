@@ -15,6 +15,7 @@ import (
 	"strings"
 	"time"
 
+	"codrel/compare/cargo"
 	"codrel/internal/lang"
 	"codrel/internal/model"
 	"codrel/internal/source"
@@ -124,39 +125,13 @@ func clang(language, with, mode string) (*exec.Cmd, func(), error) {
 
 // rust builds the oracle of Rust with the crates of a folder, "" for the one where Debian has them.
 func rust(with, mode string) (*exec.Cmd, func(), error) {
-	if with == "" {
-		with = "/usr/share/cargo/registry"
-	}
-	dir, err := os.MkdirTemp("", "codrel-oracle")
+	program, err := cargo.Build("rust", rustOracle, with)
 	if err != nil {
 		return nil, nil, err
 	}
-	clean := func() { os.RemoveAll(dir) }
-	for name, text := range map[string]string{
-		"src/main.rs":        rustOracle,
-		"Cargo.toml":         "[package]\nname = \"oracle\"\nversion = \"0.1.0\"\nedition = \"2021\"\n[dependencies]\nsyn = { version = \"1\", features = [\"full\"] }\nproc-macro2 = { version = \"1\", features = [\"span-locations\"] }\n[profile.release]\ndebug = false\n",
-		".cargo/config.toml": "[source.crates-io]\nreplace-with = \"here\"\n[source.here]\ndirectory = \"" + with + "\"\n",
-	} {
-		file := filepath.Join(dir, name)
-		if err := os.MkdirAll(filepath.Dir(file), 0o755); err != nil {
-			clean()
-			return nil, nil, err
-		}
-		if err := os.WriteFile(file, []byte(text), 0o644); err != nil {
-			clean()
-			return nil, nil, err
-		}
-	}
-	build := exec.Command("cargo", "build", "--release", "--offline", "--quiet")
-	made := filepath.Join(os.TempDir(), "codrel-oracle-rust") // the crates that it needs are built once
-	build.Dir, build.Stderr, build.Env = dir, os.Stderr, append(os.Environ(), "CARGO_TARGET_DIR="+made)
-	if err := build.Run(); err != nil {
-		clean()
-		return nil, nil, fmt.Errorf("the oracle cannot be built (on Debian: cargo, librust-syn-dev): %w", err)
-	}
-	cmd := exec.Command(filepath.Join(made, "release", "oracle"), mode)
+	cmd := exec.Command(program, mode)
 	cmd.Stderr = os.Stderr
-	return cmd, clean, nil
+	return cmd, func() {}, nil
 }
 
 // compare reads one tree on both sides.

@@ -1,15 +1,18 @@
 // Command surface compares what the pages of a finished site show with what users can
 // name: for packages of npm as the TypeScript compiler has it (oracle.mjs), for packages
-// of Python as Python itself has it when it imports them (oracle.py), which is the one
-// place where the code of a package runs; for modules of Java's library as its compiler
+// of Python as Python itself has it when it imports them (oracle.py), a
+// place where the code of packages runs; for modules of Java's library as its compiler
 // has them (Surface.java), and for folders of C# as a grammar reads them (csharp.mjs), or
-// as a compiler has made assemblies of them (Assemblies.cs, which needs mcs and mono).
-// Codrel never runs any code.
+// as a compiler has made assemblies of them (Assemblies.cs, which needs mcs and mono); for crates of
+// Rust as the parser that its macros use reads them (surface.rs); and for folders of Perl as Perl itself has
+// it when it loads them (surface.pl), the other place where code of packages runs. Codrel never runs any code.
 //
 //	go run ./compare/surface -language typescript -with FOLDER_OF_NODE_MODULES DIR...
 //	go run ./compare/surface -language python [-python python3] NAME...
 //	go run ./compare/surface -language java -with FOLDER_OF_THE_KIT DIR...
 //	go run ./compare/surface -language csharp -with FOLDER_OF_NODE_MODULES DIR...
+//	go run ./compare/surface -language rust [-with FOLDER_OF_CRATES] DIR...
+//	go run ./compare/surface -language perl DIR...
 //	go run ./compare/surface -language assemblies -with FOLDER_OF_ASSEMBLIES DIR...
 //
 // An assembly is called as the folder with its source is. Debian has some in the version of
@@ -35,6 +38,8 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+
+	"codrel/compare/cargo"
 )
 
 //go:embed oracle.mjs
@@ -52,6 +57,12 @@ var assemblyOracle string
 //go:embed oracle.py
 var pythonOracle string
 
+//go:embed surface.rs
+var rustOracle string
+
+//go:embed surface.pl
+var perlOracle string
+
 // Bounds below which the program fails, in percent.
 const (
 	leastNames = 99.5
@@ -59,7 +70,7 @@ const (
 )
 
 func main() {
-	language := flag.String("language", "typescript", "whose packages: typescript (and JavaScript), python, java, csharp, or assemblies of C#")
+	language := flag.String("language", "typescript", "whose packages: typescript (and JavaScript), python, java, csharp, rust, perl, or assemblies of C#")
 	with := flag.String("with", "", "folder of node_modules with the compiler, of the development kit of Java, or of assemblies")
 	python := flag.String("python", "python3", "the Python that has the packages")
 	program := flag.String("codrel", "", "the built program; built anew where it is not given")
@@ -130,6 +141,14 @@ func asked(language, with, python, scratch, name string) ([]*surface, error) {
 		file, source = "csharp.mjs", csharpOracle
 	case "assemblies":
 		command, file, source = exec.Command("mono"), "Assemblies.cs", assemblyOracle
+	case "perl":
+		command, file, source = exec.Command("perl"), "surface.pl", perlOracle
+	case "rust":
+		program, err := cargo.Build("surface", rustOracle, with)
+		if err != nil {
+			return nil, err
+		}
+		command, file, source = exec.Command(program), "surface.rs", rustOracle
 	}
 	if dir, err := filepath.Abs(name); err == nil && language != "python" {
 		name = dir

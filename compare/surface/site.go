@@ -67,6 +67,7 @@ var (
 	scriptPath = regexp.MustCompile(`(?:from |require\()["']([^"']+)["']`)
 	pythonFrom = regexp.MustCompile(`^from (\S+) import (\S+)$`)
 	pythonName = regexp.MustCompile(`^import (\S+)$`)
+	modules    = regexp.MustCompile(`^use ([\w:]+?)(?:::\*)?;$`)           // of Rust and Perl
 	packages   = regexp.MustCompile(`^(?:import (\S+)\.\*|using (\S+));$`) // of Java, namespaces of C#
 )
 
@@ -80,6 +81,9 @@ func imported(line string) string {
 	}
 	if m := packages.FindStringSubmatch(line); m != nil {
 		return m[1] + m[2]
+	}
+	if m := modules.FindStringSubmatch(line); m != nil {
+		return m[1]
 	}
 	if m := pythonName.FindStringSubmatch(line); m != nil {
 		return m[1]

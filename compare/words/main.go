@@ -55,8 +55,8 @@ func measure(folder string) (lines int, lost []string, err error) {
 	if err != nil {
 		return 0, nil, err
 	}
-	comment := func(doc *model.Doc, at string) {
-		for _, line := range linesOf(doc) {
+	comment := func(doc *model.Doc, dialect, at string) {
+		for _, line := range linesOf(plain(doc.Text, dialect)) {
 			if runs := runsOf(line); len(runs) > 1 {
 				lines++
 				if shown.miss(runs) {
@@ -69,7 +69,7 @@ func measure(folder string) (lines int, lost []string, err error) {
 		for _, m := range lib.Modules {
 			for _, doc := range m.Doc {
 				if s.Links.ModuleInReach(m) {
-					comment(doc.Doc, doc.File.Path)
+					comment(doc.Doc, lib.Habits.Dialect, doc.File.Path)
 				}
 			}
 			for d := range m.Declarations {
@@ -81,7 +81,7 @@ func measure(folder string) (lines int, lost []string, err error) {
 						continue // an overload that is kept from users
 					}
 					if o.Doc != nil && (o.Occurrence == d.Speaks(model.Words).Occurrence || !o.Implementation) {
-						comment(o.Doc, fmt.Sprintf("%s:%d %s", o.File.Path, o.Line, d.Path()))
+						comment(o.Doc, lib.Habits.Dialect, fmt.Sprintf("%s:%d %s", o.File.Path, o.Line, d.Path()))
 					}
 				}
 			}

@@ -8,7 +8,6 @@ import (
 	"golang.org/x/net/html"
 
 	"codrel/internal/build"
-	"codrel/internal/model"
 	"codrel/internal/render/plan"
 	"codrel/internal/render/sink"
 	"codrel/internal/render/site"
@@ -110,9 +109,9 @@ var markup = []struct {
 var unseen = regexp.MustCompile(`<(?:see|paramref|typeparamref)\s|\\[a-z]{2}|\$|https?:|=\w|^\s*\w[\w, ]* : |^\s*\.\. |^\s*@(privateRemarks|internal)`)
 
 // linesOf are the lines of a comment as people read them.
-func linesOf(doc *model.Doc) []string {
+func linesOf(text string) []string {
 	var out []string
-	for line := range strings.SplitSeq(doc.Text, "\n") {
+	for line := range strings.SplitSeq(text, "\n") {
 		if unseen.MatchString(line) || opened(line) {
 			continue
 		}

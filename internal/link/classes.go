@@ -94,7 +94,7 @@ func (x *Index) memberAbove(member *model.Declaration) *model.Declaration {
 
 // isClassMember reports whether what a module declares goes on to those that have it for a base.
 func isClassMember(d *model.Declaration) bool {
-	return d.Kind().IsCallable() || d.Kind() == model.KindProperty
+	return d.Kind().IsCallable() || d.Kind() == model.KindProperty || d.Kind() == model.KindConstant
 }
 
 // InheritedByModule lists what a module has from those that are its bases: each name once, and none that

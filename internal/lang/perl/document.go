@@ -1,6 +1,7 @@
 package perl
 
 import (
+	"slices"
 	"sort"
 	"strings"
 
@@ -137,8 +138,12 @@ func (r *reader) assign(paragraphs []paragraph, byName map[string][]int) (subjec
 		now = len(subjects)
 		p.of, p.gone = now, true
 	}
+	r.about = ""
 	for i := range paragraphs {
 		p := &paragraphs[i]
+		if p.command == "" && i > 0 && paragraphs[i-1].level > 0 && strings.EqualFold(paragraphs[i-1].rest, "name") {
+			r.namesPackage(p)
+		}
 		was := entry
 		entry = false
 		switch {
@@ -274,14 +279,22 @@ func (r *reader) named(text string, byName map[string][]int, at int32) (out []in
 	return out
 }
 
+// namesPackage notes which package the documentation is about, by the paragraph under NAME.
+func (r *reader) namesPackage(p *paragraph) {
+	name := withoutCodes(firstWord(p.lines[0].In(r.Text)))
+	if slices.Contains(r.packages, name) {
+		r.about = name
+	}
+}
+
 // longestHeading is how many bytes a heading has that names something.
 const longestHeading = 300
 
 // mostNamesakes is how many declarations of one name are looked through.
 const mostNamesakes = 64
 
-// nearest is, of several declarations of a name, the one in the package of which the documentation
-// stands: that of the last one before it, else the file's own.
+// nearest is, of several declarations of a name, the one in the package that the documentation is about:
+// that which it names under NAME, that of the last declaration before it, else the file's own.
 func (r *reader) nearest(list []int, at int32) int {
 	if len(list) == 0 {
 		return -1
@@ -298,7 +311,13 @@ func (r *reader) nearest(list []int, at int32) int {
 		return best
 	}
 	pkg := ""
-	if n := sort.Search(len(r.facts.Occurrences), func(i int) bool { return r.facts.Occurrences[i].NameSpan.Start >= at }); n > 0 {
+	n := sort.Search(len(r.facts.Occurrences), func(i int) bool { return r.facts.Occurrences[i].NameSpan.Start >= at })
+	switch {
+	case r.about != "": // said under NAME
+		if pkg = r.about; pkg == r.main {
+			pkg = ""
+		}
+	case n > 0 && n < len(r.facts.Occurrences): // what stands behind all of the code is about the file's own
 		pkg = r.facts.Occurrences[n-1].In()
 	}
 	for _, i := range list {

@@ -22,6 +22,7 @@ type reader struct {
 	pkg      string // the one at hand
 	class    bool   // it is one of the class syntax
 	packages []string
+	about    string // the package that the documentation at hand is about, as it says itself
 	blocks   []block
 	subEnd   int // the token that ends the body of the sub at hand, or 0
 	exports  exports
@@ -116,6 +117,12 @@ func (r *reader) statement(i int) int {
 			r.inherits(i, i+1)
 		}
 	default:
+		if pkg, ok := strings.CutSuffix(w, "::ISA"); ok && len(pkg) > 1 && pkg[0] == '@' && r.subEnd == 0 {
+			was := r.pkg
+			r.pkg = pkg[1:]
+			r.inherits(i, i+1)
+			r.pkg = was
+		}
 		if len(w) > 1 && w[0] == '*' && isPlain(w[1:]) && r.begins(i) && r.subEnd == 0 && r.Is(i+1, '=') {
 			r.assigned(i)
 		}
@@ -123,24 +130,34 @@ func (r *reader) statement(i int) int {
 	return i + 1
 }
 
-// assigned reads a sub that a name is given: "*read = sub { ... }", "*read = \&take".
+// assigned reads a sub that a name is given, or several: "*read = sub { ... }", "*read = *take = \&draw".
 func (r *reader) assigned(i int) {
+	names := []int{i}
+	for r.Is(i+1, '=') && len(r.Word(i+2)) > 1 && r.Word(i + 2)[0] == '*' && isPlain(r.Word(i + 2)[1:]) && r.Is(i+3, '=') && len(names) < mostAssigned {
+		i += 2
+		names = append(names, i)
+	}
 	other := r.Is(i+2, '\\') && strings.HasPrefix(r.Word(i+3), "&")
 	if r.Word(i+2) != "sub" && !other {
 		return
 	}
-	span := r.Span(i, i+1)
-	span.Start++
-	o := model.Occurrence{Kind: model.KindFunction, Name: r.Word(i)[1:], Parent: -1, NameSpan: span, Span: r.whole(i, r.statementEnd(i)), Callable: &model.Callable{}}
-	open, body := -1, -1
-	if !other {
-		if body = r.body(i + 3); r.Is(i+3, '(') {
-			open = i + 3
+	for _, at := range names {
+		span := r.Span(at, at+1)
+		span.Start++
+		o := model.Occurrence{Kind: model.KindFunction, Name: r.Word(at)[1:], Parent: -1, NameSpan: span, Span: r.whole(at, r.statementEnd(i)), Callable: &model.Callable{}}
+		open, body := -1, -1
+		if !other {
+			if body = r.body(i + 3); r.Is(i+3, '(') {
+				open = i + 3
+			}
 		}
+		r.take(&o, "sub", open, body)
+		r.add(o, r.pkg, at)
 	}
-	r.take(&o, "sub", open, body)
-	r.add(o, r.pkg, i)
 }
+
+// mostAssigned is how many names are given one sub at a time.
+const mostAssigned = 16
 
 // isPlain reports whether a word is a name, without a sign before it.
 func isPlain(w string) bool { return w != "" && (isLetter(w[0]) || w[0] == '_' || w[0] >= 0x80) }

@@ -1,6 +1,7 @@
 package perl_test
 
 import (
+	"cmp"
 	"strconv"
 	"strings"
 	"testing"
@@ -99,6 +100,12 @@ $x = <STDIN>; $y < $z; <$fh>; sub v { }
 => 1 function z()
 => 1 function d()
 
+*y = *z = \&a; *b = *c; *d = *e = sub { my ($n) = @_; };
+=> 1 function y()
+=> 1 function z()
+=> 1 function d($n)
+=> 1 function e($n)
+
 croak << "HERE"; sub w { }
 }
 HERE
@@ -119,6 +126,25 @@ func TestWhatTextSpeaksOf(t *testing.T) {
 		require.Len(t, facts.Occurrences, 2)
 		assert.Equal(t, attached, facts.Occurrences[0].Doc != nil, heading)
 		assert.Equal(t, !attached, facts.ModuleDoc != nil, heading)
+	}
+}
+
+// Documentation is about the package that it names, that of the code around it, or the file's own.
+func TestWhichPackageTextSpeaksOf(t *testing.T) {
+	const code = "package Tide;\nsub read { }\npackage Tide::Low;\nsub read { }\nsub low { }\n"
+	for text, want := range map[string]string{
+		code + "=head1 NAME\n\nTide - reads\n\n=head2 read\n\nReads.\n":                                                            "Tide",
+		code + "=head1 NAME\n\nTide::Low - reads\n\n=head2 read\n\nReads.\n":                                                       "Tide::Low",
+		code + "__END__\n\n=head2 read\n\nReads.\n":                                                                                "Tide",
+		"package Tide;\nsub read { }\npackage Tide::Low;\nsub a { }\n\n=head2 read\n\nReads.\n\n=cut\n\nsub read { }\nsub b { }\n": "Tide::Low",
+	} {
+		got := ""
+		for _, o := range langtest.Read(end, "lib/Tide.pm", []byte(text)).Occurrences {
+			if o.Doc != nil {
+				got += cmp.Or(o.In(), "Tide")
+			}
+		}
+		assert.Equal(t, want, got, text)
 	}
 }
 

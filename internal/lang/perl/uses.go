@@ -46,6 +46,8 @@ func (r *reader) use(i int) int {
 	if name == "Mojo::Base" { // its first word is a base, or says something else
 		if list := r.strings(i+2, min(i+3, end)); len(list) == 1 && isPlain(list[0].text) {
 			r.bring(list[0].text, list[0].span)
+		} else if r.Is(i+2, '-') && r.Word(i+3) == "base" || len(list) == 1 && list[0].text == "-base" {
+			r.bring(name, r.Span(i+1, i+2))
 		}
 	}
 	if strings.ToLower(name) == name && !strings.Contains(name, "::") || name == "Exporter" { // a word to the compiler
@@ -165,7 +167,7 @@ func (r *reader) statementEnd(i int) int {
 
 // inherits reads the names of bases.
 func (r *reader) inherits(from, i int) {
-	if r.Word(from) == "@ISA" && !r.Is(i, '=') && !(from > 1 && r.Word(from-1) == "push") {
+	if strings.HasSuffix(r.Word(from), "ISA") && !r.Is(i, '=') && !(from > 1 && r.Word(from-1) == "push") {
 		if !r.Is(i, ',') {
 			return
 		}
