@@ -144,7 +144,7 @@ func asked(language, with, python, scratch, name string) ([]*surface, error) {
 	case "perl":
 		command, file, source = exec.Command("perl"), "surface.pl", perlOracle
 	case "rust":
-		program, err := cargo.Build("surface", rustOracle, with)
+		program, err := rustProgram(with)
 		if err != nil {
 			return nil, err
 		}
@@ -182,6 +182,17 @@ func asked(language, with, python, scratch, name string) ([]*surface, error) {
 	}
 	return all, lines.Err()
 }
+
+// rustProgram builds the program that reads crates, once.
+var rustProgram = func() func(with string) (string, error) {
+	program := ""
+	return func(with string) (_ string, err error) {
+		if program == "" {
+			program, err = cargo.Build("surface", rustOracle, with)
+		}
+		return program, err
+	}
+}()
 
 // surface is what users can name of a package.
 type surface struct {

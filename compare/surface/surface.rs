@@ -2,6 +2,8 @@
 //! the names of each module that can be reached from the crate, with what `pub use` hands on, and the
 //! members of types. Folders with a crate each come on standard input; one JSON object is printed for each.
 
+#![allow(warnings)]
+
 use std::collections::{BTreeMap, BTreeSet};
 use std::io::{self, BufRead};
 use std::path::{Path, PathBuf};
@@ -362,9 +364,11 @@ fn main() {
 
 fn surface(all: &Crate, folder: &str, name: &str) -> String {
     let mut entries = vec![];
-    let mut queue = vec![(0usize, name.to_string())];
+    // modules where they are declared come before those that are handed on
+    let mut queue = std::collections::VecDeque::from([(0usize, name.to_string())]);
+    let mut handed = std::collections::VecDeque::new();
     let mut seen = BTreeSet::new();
-    while let Some((module, path)) = queue.pop() {
+    while let Some((module, path)) = queue.pop_front().or_else(|| handed.pop_front()) {
         if !seen.insert(module) {
             continue;
         }
@@ -379,7 +383,8 @@ fn surface(all: &Crate, folder: &str, name: &str) -> String {
             for i in list {
                 let item = &all.items[i];
                 if let Some(target) = item.target {
-                    queue.push((target, format!("{}::{}", path, name)));
+                    let own = all.modules[module].items.contains(&i);
+                    if own { &mut queue } else { &mut handed }.push_back((target, format!("{}::{}", path, name)));
                     continue;
                 }
                 let members: BTreeMap<&String, bool> = item.members.iter().map(|(n, t)| (n, *t)).collect();

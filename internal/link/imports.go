@@ -230,7 +230,7 @@ func (x *Index) gives(m *model.Module, name string, way *trail) Target {
 	}
 	for _, f := range m.Files {
 		for i := range x.importsKnownAs(f, name) {
-			if i.member != "*" && i.name == name && (i.member != "" || i.public || i.whole || i.module != nil) {
+			if i.member != "*" && i.name == name && i.from.In == "" && (i.member != "" || i.public || i.whole || i.module != nil) {
 				if t := x.taken(m.Library, i, way); !t.None() || !i.whole {
 					return t
 				}
@@ -248,7 +248,7 @@ func (x *Index) gives(m *model.Module, name string, way *trail) Target {
 	}
 	for _, f := range m.Files { // what is named outweighs what comes with everything
 		for i := range x.wholeImports(f) {
-			if i.module != nil && i.module != m {
+			if i.module != nil && i.module != m && i.from.In == "" {
 				if t := x.star(i.module, name, way); !t.None() {
 					return t
 				}
