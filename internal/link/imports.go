@@ -95,6 +95,9 @@ func (x *Index) takeFrom(lib *model.Library, importer lang.Importer, m *model.Mo
 	imports := x.imports[f]
 	for i := range imports {
 		in := &imports[i]
+		if h := lib.Habits; h != nil && h.Nested && in.member == "" && in.from.In == "" && has(m, f, in) { // what the module itself has
+			in.member, in.path = in.path, ""
+		}
 		if in.path == "" { // a further name of what the file itself has
 			in.path, in.module, in.self = m.Path, m, true
 		} else {
@@ -116,6 +119,12 @@ func (x *Index) takeFrom(lib *model.Library, importer lang.Importer, m *model.Mo
 	}
 	x.takers[m] = x.takers[m] || len(f.ExportList) > 0
 	x.stubbed[m] = x.stubbed[m] || f.Stub && slices.ContainsFunc(m.Files, func(f *model.Facts) bool { return !f.Stub })
+}
+
+// has reports whether a module has itself what an import of one name alone names: it declares that, or the
+// file takes it from elsewhere.
+func has(m *model.Module, f *model.Facts, in *imported) bool {
+	return m.Find(in.path) != nil || in.name != in.path && slices.ContainsFunc(f.Imports, func(i model.Import) bool { return i.Name == in.path && i.Member != "" && i.In == "" })
 }
 
 // trail is the way of one question through modules that take names from one another: each
@@ -195,7 +204,47 @@ func (x *Index) taken(lib *model.Library, i imported, way *trail) Target {
 	if i.module != nil && i.module.Library.Elsewhere == nil {
 		return Target{}
 	}
+	if i.member != "*" {
+		switch at := x.placeAt(lib, i.path, way); {
+		case at.Declaration != nil:
+			return Target{Declaration: at.Declaration.Member(i.member)}
+		case at.Module != nil:
+			return x.gives(at.Module, i.member, way)
+		}
+	}
 	return Target{Address: x.outside(i.path, i.member)}
+}
+
+// placeAt is the module or the type that a path names by what modules hand on, in languages in which
+// paths go through these; none for other paths.
+func (x *Index) placeAt(lib *model.Library, path string, way *trail) Target {
+	h := lib.Habits
+	if h == nil || !h.Nested || path == "" {
+		return Target{}
+	}
+	inner, ok := way.within()
+	if !ok {
+		return Target{}
+	}
+	names := strings.Split(path, h.PathMark)
+	for n := len(names) - 1; n > 0; n-- {
+		m := x.importable(lib, strings.Join(names[:n], h.PathMark))
+		if m == nil || m.Library.Elsewhere != nil {
+			continue
+		}
+		at := Target{Module: m}
+		for _, name := range names[n:] {
+			if at.Module == nil {
+				return Target{}
+			}
+			at = x.gives(at.Module, name, inner)
+		}
+		if at.Module != nil || at.Declaration != nil && at.Declaration.Kind().IsType() {
+			return at
+		}
+		return Target{}
+	}
+	return Target{}
 }
 
 // whole is what a module is to those who take it as a whole: what it gives so, else itself.

@@ -74,6 +74,7 @@ type surface struct {
 	replaced      map[*model.Declaration]bool // constants and variables that only stand for what the module gives under their names
 	lifted        map[*model.Declaration]bool // declarations of kept modules that another re-exports
 	liftedModules map[*model.Module]bool
+	handedOn      map[*model.Module]handing                            // how users get modules that are kept where they stand
 	wholes        map[*model.Module]bool                               // modules that others re-export as a whole, under a name
 	added         map[*model.Declaration][]*model.Declaration          // what other files declare of a declaration
 	addedTo       map[*model.Declaration]*model.Declaration            // the same the other way round
@@ -161,6 +162,7 @@ func New(project *model.Project, options Options) *Index {
 			}
 		}
 	}
+	x.fileModules = sync.OnceValue(x.modulesOfFiles)
 	x.readImports()
 	x.called = x.findCalled()
 	x.takeFromOthers()
@@ -186,7 +188,6 @@ func (x *Index) promise() {
 	x.dotted = sync.OnceValue(x.dottedModules)
 	x.tops = sync.OnceValue(func() *nearest.Words { return nearest.NewWords(slices.Sorted(maps.Keys(x.names()))) })
 	x.graph = sync.OnceValue(x.makeGraph)
-	x.fileModules = sync.OnceValue(x.modulesOfFiles)
 	x.unseen = sync.OnceValue(x.findUnseen)
 	x.fragments = sync.OnceValue(x.readFragments)
 	x.guides = sync.OnceValue(x.readGuides)

@@ -144,6 +144,8 @@ func (g *exportList) module(m *model.Module) {
 		for _, i := range x.imports[f] {
 			switch {
 			case !i.public:
+			case i.member == "*" && i.module == nil:
+				g.starAt(x.placeAt(m.Library, i.path, &trail{}), f)
 			case i.member == "*":
 			case i.self && strings.Contains(i.name, "."): // in a namespace
 				if d := x.gives(m, defaultOf(m), &trail{}).Declaration; f.DefaultIsModule && d != nil {
@@ -238,6 +240,18 @@ func (g *exportList) starOf(i imported) {
 	g.apart = was
 }
 
+// starAt lists all that comes from a module that is handed on, or the members of a type.
+func (g *exportList) starAt(at Target, f *model.Facts) {
+	switch {
+	case at.Module != nil && at.Module != g.of:
+		g.star(at.Module)
+	case at.Declaration != nil:
+		for _, member := range at.Declaration.Members {
+			g.add(Export{Name: member.Name, Target: Target{Declaration: member}, File: f, Apart: true})
+		}
+	}
+}
+
 // star lists all that a module gives.
 func (g *exportList) star(m *model.Module) {
 	if g.stars[m] {
@@ -248,6 +262,9 @@ func (g *exportList) star(m *model.Module) {
 		if !leftOut(d) && !g.x.IsDefault(m, d.Name) && visible(d) && g.x.standsFor(d, &trail{}).None() {
 			g.add(Export{Name: d.Name, Target: Target{Declaration: d}})
 		}
+	}
+	for _, inner := range g.x.openModules(m) {
+		g.add(Export{Name: m.Library.Habits.Last(inner.Path), Target: Target{Module: inner}})
 	}
 	if !g.x.takers[m] {
 		return
@@ -325,7 +342,7 @@ func (g *exportList) membersOf(d *model.Declaration, f *model.Facts) {
 // users within their reach.
 func (x *Index) lift() {
 	x.lifted = map[*model.Declaration]bool{}
-	x.liftedModules, x.wholes = map[*model.Module]bool{}, map[*model.Module]bool{}
+	x.liftedModules, x.wholes, x.handedOn = map[*model.Module]bool{}, map[*model.Module]bool{}, map[*model.Module]handing{}
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
 			if !m.Internal {
@@ -341,13 +358,7 @@ func (x *Index) liftGiven(m *model.Module, depth int) {
 	}
 	for _, given := range x.Exports(m) {
 		if other := given.Target.Module; other != nil && other.Internal && !x.wholes[other] && other.Library.Elsewhere == nil { // the whole module under a name
-			x.liftedModules[other], x.wholes[other] = true, true
-			for _, d := range other.Top {
-				if d.Speaks(model.Words).Visibility == model.Public && !leftOut(d) {
-					x.lifted[d] = true
-				}
-			}
-			x.liftGiven(other, depth+1)
+			x.liftWhole(other, m, given.Name, depth)
 		}
 		if d := given.Target.Declaration; d != nil && d.Module.Library.Elsewhere == nil && (d.Module.Internal || d.Visibility != model.Public) && x.mayLift(d, given.Name) {
 			for at, depth := d, 0; at != nil && depth < highest; at, depth = at.Parent, depth+1 {
@@ -358,6 +369,68 @@ func (x *Index) liftGiven(m *model.Module, depth int) {
 			}
 		}
 	}
+}
+
+// liftWhole puts a module that another one re-exports under a name within the reach of users, and the
+// modules in it that are for all.
+func (x *Index) liftWhole(m, by *model.Module, name string, depth int) {
+	x.liftedModules[m], x.wholes[m] = true, true
+	if h := m.Library.Habits; h != nil && h.Nested {
+		x.handedOn[m] = handing{by, name}
+	}
+	for _, d := range m.Top {
+		if d.Speaks(model.Words).Visibility == model.Public && !leftOut(d) {
+			x.lifted[d] = true
+		}
+	}
+	x.liftGiven(m, depth+1)
+	for _, inner := range x.openModules(m) {
+		if inner.Internal && !x.wholes[inner] && depth < highest {
+			x.liftWhole(inner, m, m.Library.Habits.Last(inner.Path), depth+1)
+		}
+	}
+}
+
+// handing is how users get a module that is kept from them where it stands.
+type handing struct {
+	by   *model.Module
+	name string
+}
+
+// openModules are the modules right below one that it does not keep to itself, in languages in which a
+// module says that of each.
+func (x *Index) openModules(m *model.Module) (out []*model.Module) {
+	h := m.Library.Habits
+	if h == nil || !h.Nested {
+		return nil
+	}
+	for _, f := range m.AllFiles() {
+		for _, in := range f.Modules {
+			last := h.Last(in.Name)
+			inner := x.importable(m.Library, m.Path+h.PathMark+last)
+			if in.Kept || in.Tested || inner == nil || slices.Contains(out, inner) {
+				continue
+			}
+			if own := x.ModuleOf(f); own != nil && own.Path+h.PathMark+in.Name == inner.Path {
+				out = append(out, inner)
+			}
+		}
+	}
+	return out
+}
+
+// UserPath is the path by which users name a module: that of what re-exports it, where it is kept from
+// them otherwise.
+func (x *Index) UserPath(m *model.Module) string {
+	path := ""
+	for depth := 0; depth < highest; depth++ {
+		by, ok := x.handedOn[m]
+		if !ok {
+			break
+		}
+		path, m = m.Library.Habits.PathMark+by.name+path, by.by
+	}
+	return m.Path + path
 }
 
 // mayLift reports whether a declaration is for users where a module re-exports it under a

@@ -42,6 +42,7 @@ func (r *reader) unit() {
 	}
 	r.Facts.Conditions, r.tested = inner.conditions, inner.test
 	r.items(i, len(r.Tokens), &owner{at: -1})
+	r.fromInner()
 	r.link()
 }
 
@@ -354,6 +355,20 @@ func (u *imports) add(parts []string, member, name string, at int) {
 		in.In = u.space
 	}
 	u.Facts.Imports = append(u.Facts.Imports, in)
+}
+
+// fromInner writes paths that begin with a module in the one that they stand in as the file would.
+func (r *reader) fromInner() {
+	known := map[string]bool{}
+	for i := range r.Facts.Modules {
+		known[r.Facts.Modules[i].Name] = true
+	}
+	for i := range r.Facts.Imports {
+		in := &r.Facts.Imports[i]
+		if first, _, _ := strings.Cut(in.Path, "::"); in.In != "" && known[in.In+"::"+first] {
+			in.Path = "self::" + in.In + "::" + in.Path
+		}
+	}
 }
 
 // written is a path as the file would write it: what a module in the file writes is seen from there.

@@ -143,13 +143,14 @@ func (t *tree) visit(i int, module, below string, kept bool, depth int) {
 	t.reach[i], t.paths[i], t.kept[i] = true, module, kept
 	f := t.facts[i]
 	hidden := map[string]bool{} // modules in the file that are not for users
+	open := openIn(f)
 	for _, m := range f.Modules {
 		around, last := "", m.Name
 		if k := strings.LastIndex(m.Name, "::"); k >= 0 {
 			around, last = m.Name[:k], m.Name[k+2:]
 		}
-		inside := kept || m.Kept || hidden[around]
-		hidden[m.Name] = m.Kept || hidden[around]
+		hidden[m.Name] = !open[m.Name] || hidden[around]
+		inside := kept || hidden[m.Name]
 		if !m.Elsewhere {
 			continue
 		}
@@ -176,6 +177,15 @@ func (t *tree) visit(i int, module, below string, kept bool, depth int) {
 			break
 		}
 	}
+}
+
+// openIn are the modules that a file names for all: under some conditions, at least.
+func openIn(f *model.Facts) map[string]bool {
+	out := map[string]bool{}
+	for _, m := range f.Modules {
+		out[m.Name] = out[m.Name] || !m.Kept
+	}
+	return out
 }
 
 // under are the conditions under which a file is read: those of the places that name it, and of these
@@ -215,11 +225,11 @@ func (FrontEnd) InternalModule(string) bool { return false }
 // type, and macros for all into the crate.
 func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) []lang.Placement {
 	t := treeOf(lib, files)
-	homes := map[string][]string{} // modules that declare a type, by its name
+	homes := map[homed][]string{} // modules that declare a type, by its name
 	for i, f := range files {
 		for n := range f.Occurrences {
 			if o := &f.Occurrences[n]; o.Parent < 0 && o.Scope == "" && o.Kind.IsType() {
-				homes[o.Name] = append(homes[o.Name], moduleOf(paths[i], o.In()))
+				homes[homed{o.Name, f.Role}] = append(homes[homed{o.Name, f.Role}], moduleOf(paths[i], o.In()))
 			}
 		}
 	}
@@ -248,7 +258,7 @@ func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) 
 			case o.Kind == model.KindMacro && o.Visibility == model.Public:
 				home = crate
 			case o.Scope != "":
-				home = nearestOf(home, homes[o.Scope])
+				home = homeOf(f, o, paths[i], home, homes[homed{o.Scope, f.Role}])
 			}
 			if home != paths[i] {
 				if p.Others == nil {
@@ -262,12 +272,13 @@ func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) 
 			p.Conditions = map[string][]string{paths[i]: own}
 		}
 		kept := map[string]bool{"": t.kept[i] || t.tested[i]}
+		open := openIn(f)
 		for _, m := range f.Modules {
 			at, around := moduleOf(paths[i], m.Name), ""
 			if k := strings.LastIndex(m.Name, "::"); k >= 0 {
 				around = m.Name[:k]
 			}
-			kept[m.Name] = m.Kept || m.Tested || kept[around]
+			kept[m.Name] = !open[m.Name] || m.Tested || kept[around]
 			if !m.Elsewhere {
 				p.More = append(p.More, at)
 				all := slices.Concat(p.Under, f.Conditions, t.gates.of(m.Within), m.Conditions)
@@ -303,8 +314,34 @@ func moduleOf(file, in string) string {
 	return file + "::" + in
 }
 
-// nearestOf is the module of those that declare a type that is nearest to where something is
-// implemented for it.
+// homed is a type by its name, of code or of tests.
+type homed struct {
+	name string
+	role model.Role
+}
+
+// homeOf is the module of those that declare a type which is meant where something is implemented for it:
+// that of the implementation, the one that the file takes the type from, or the nearest one.
+func homeOf(f *model.Facts, o *model.Occurrence, file, from string, homes []string) string {
+	if len(homes) < 2 || slices.Contains(homes, from) {
+		return nearestOf(from, homes)
+	}
+	for i := range f.Imports {
+		in := &f.Imports[i]
+		if in.Name != o.Scope || in.Member == "" || in.In != o.In() {
+			continue
+		}
+		for _, path := range (FrontEnd{}).ImportPaths(&model.Module{Path: file}, f, in.Path) {
+			if slices.Contains(homes, path) {
+				return path
+			}
+		}
+	}
+	return nearestOf(from, homes)
+}
+
+// nearestOf is the module of those that declare a type that has most of the path in common with where
+// something is implemented for it, and of several the shortest.
 func nearestOf(from string, homes []string) string {
 	best, common := from, -1
 	for _, home := range homes {
@@ -312,10 +349,11 @@ func nearestOf(from string, homes []string) string {
 			return from
 		}
 		n := 0
-		for n < len(home) && n < len(from) && home[n] == from[n] {
+		a, b := strings.Split(home, "::"), strings.Split(from, "::")
+		for n < len(a) && n < len(b) && a[n] == b[n] {
 			n++
 		}
-		if n > common {
+		if n > common || n == common && len(home) < len(best) {
 			best, common = home, n
 		}
 	}
@@ -353,7 +391,7 @@ func (FrontEnd) ImportPaths(m *model.Module, _ *model.Facts, written string) []s
 		}
 		return []string{below(around)}
 	}
-	return []string{m.Path + "::" + written, written}
+	return []string{m.Path + "::" + written, written, crate + "::" + written} // paths of old begin in the crate
 }
 
 // Below is the path of a module in another one.

@@ -99,7 +99,7 @@ func TestImportPaths(t *testing.T) {
 	m := model.NewModule(tide, "tide_solver::a::b")
 	for written, want := range map[string][]string{
 		"crate": {"tide_solver"}, "crate::c::d": {"tide_solver::c::d"}, "self": {"tide_solver::a::b"}, "self::c": {"tide_solver::a::b::c"}, "super": {"tide_solver::a"},
-		"super::c": {"tide_solver::a::c"}, "super::super::c::d": {"tide_solver::c::d"}, "c": {"tide_solver::a::b::c", "c"}, "std::fmt": {"tide_solver::a::b::std::fmt", "std::fmt"},
+		"super::c": {"tide_solver::a::c"}, "super::super::c::d": {"tide_solver::c::d"}, "c": {"tide_solver::a::b::c", "c", "tide_solver::c"}, "std::fmt": {"tide_solver::a::b::std::fmt", "std::fmt", "tide_solver::std::fmt"},
 	} {
 		assert.Equal(t, want, end.ImportPaths(m, nil, written), written)
 	}

@@ -524,7 +524,11 @@ func (r *reader) call(at, end int, own *owner) (next int, ok bool) {
 	}
 	if own.at < 0 && !own.extern && r.holdsItems(open+1, stop) && r.Deeper(open, deepest) {
 		r.within = append(r.within, r.Word(i))
-		r.items(open+1, stop, own)
+		first, inner := r.innerAttributes(open + 1)
+		when := len(r.when)
+		r.when = append(r.when[:when:when], inner.conditions...)
+		r.items(first, stop, own)
+		r.when = r.when[:when]
 		r.within = r.within[:len(r.within)-1]
 		r.Shallower()
 	}
