@@ -237,12 +237,33 @@ func (x *Index) placeAt(lib *model.Library, path string, way *trail) Target {
 			if at.Module == nil {
 				return Target{}
 			}
-			at = x.gives(at.Module, name, inner)
+			at = x.inPath(at.Module, name, inner, 0)
 		}
 		if at.Module != nil || at.Declaration != nil && at.Declaration.Kind().IsType() {
 			return at
 		}
 		return Target{}
+	}
+	return Target{}
+}
+
+// inPath is what a name in a path means behind that of a module: what it gives, or a module below it or
+// below one that it hands on as a whole.
+func (x *Index) inPath(m *model.Module, name string, way *trail, depth int) Target {
+	if t := x.gives(m, name, way); !t.None() {
+		return t
+	}
+	if inner := x.importable(m.Library, m.Path+m.Library.Habits.PathMark+name); inner != nil {
+		return Target{Module: inner}
+	}
+	for _, f := range m.Files {
+		for i := range x.wholeImports(f) {
+			if i.module != nil && i.module != m && i.from.Reexport && i.from.In == "" && depth < 8 {
+				if t := x.inPath(i.module, name, way, depth+1); !t.None() {
+					return t
+				}
+			}
+		}
 	}
 	return Target{}
 }

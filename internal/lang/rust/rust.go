@@ -49,7 +49,7 @@ func (FrontEnd) IsTest(file string) bool {
 		}
 	}
 	base := path.Base(file)
-	return base == "tests.rs" || base == "test.rs" || base == "build.rs"
+	return base == "tests.rs" || base == "build.rs"
 }
 
 // Scan finds keywords, numbers, strings and comments.
