@@ -60,6 +60,7 @@ func (r *reader) document() {
 			}
 		}
 	}
+	r.share(paragraphs, byName)
 	r.group(paragraphs, subjects)
 	r.tidy(paragraphs)
 	var lines []source.Span

@@ -22,7 +22,8 @@ type reader struct {
 	pkg      string // the one at hand
 	class    bool   // it is one of the class syntax
 	packages []string
-	about    string // the package that the documentation at hand is about, as it says itself
+	subs     map[string]bool // all names of subs in the file, once they were asked for
+	about    string          // the package that the documentation at hand is about, as it says itself
 	blocks   []block
 	subEnd   int // the token that ends the body of the sub at hand, or 0
 	exports  exports
@@ -138,6 +139,9 @@ func (r *reader) assigned(i int) {
 		names = append(names, i)
 	}
 	other := r.Is(i+2, '\\') && strings.HasPrefix(r.Word(i+3), "&")
+	if glob := r.Word(i + 2); len(glob) > 1 && glob[0] == '*' && r.isSub(glob[1:]) { // all of the name, the sub among it
+		other = true
+	}
 	if r.Word(i+2) != "sub" && !other {
 		return
 	}
@@ -154,6 +158,19 @@ func (r *reader) assigned(i int) {
 		r.take(&o, "sub", open, body)
 		r.add(o, r.pkg, at)
 	}
+}
+
+// isSub reports whether the file declares a sub of a name.
+func (r *reader) isSub(name string) bool {
+	if r.subs == nil {
+		r.subs = map[string]bool{}
+		for i := range r.Tokens {
+			if r.Word(i) == "sub" && isPlain(r.Word(i+1)) {
+				r.subs[r.Word(i+1)] = true
+			}
+		}
+	}
+	return r.subs[name]
 }
 
 // mostAssigned is how many names are given one sub at a time.
@@ -487,6 +504,9 @@ func (r *reader) place() {
 func (r *reader) choose() {
 	r.main = r.name
 	if len(r.packages) == 0 {
+		if said := r.saysName(); strings.HasSuffix(said, "::"+r.name) {
+			r.main = said // as its folder alone does not tell
+		}
 		return
 	}
 	best := ""
@@ -507,6 +527,20 @@ func (r *reader) choose() {
 	if best != "" && r.isModule() {
 		r.main = best
 	}
+}
+
+// saysName is the name under NAME of a file of documentation, or "".
+func (r *reader) saysName() string {
+	if !strings.HasSuffix(r.facts.Path, ".pod") {
+		return ""
+	}
+	paragraphs := r.paragraphs()
+	for i := 1; i < len(paragraphs); i++ {
+		if p := &paragraphs[i]; p.command == "" && paragraphs[i-1].level > 0 && strings.EqualFold(paragraphs[i-1].rest, "name") {
+			return withoutCodes(firstWord(p.lines[0].In(r.Text)))
+		}
+	}
+	return ""
 }
 
 // isModule reports whether the file is one that others use.

@@ -100,11 +100,15 @@ $x = <STDIN>; $y < $z; <$fh>; sub v { }
 => 1 function z()
 => 1 function d()
 
-*y = *z = \&a; *b = *c; *d = *e = sub { my ($n) = @_; };
+*y = *z = \&a; *b = *c; *g = *d; *d = *e = sub { my ($n) = @_; };
 => 1 function y()
 => 1 function z()
 => 1 function d($n)
 => 1 function e($n)
+
+*y = *z; sub z { }
+=> 1 function y()
+=> 1 function z()
 
 croak << "HERE"; sub w { }
 }
@@ -126,6 +130,28 @@ func TestWhatTextSpeaksOf(t *testing.T) {
 		require.Len(t, facts.Occurrences, 2)
 		assert.Equal(t, attached, facts.Occurrences[0].Doc != nil, heading)
 		assert.Equal(t, !attached, facts.ModuleDoc != nil, heading)
+	}
+}
+
+// An entry in what describes something else speaks of a declaration too that nothing else describes.
+func TestSharedEntries(t *testing.T) {
+	facts := langtest.Read(end, "lib/Tide.pm", []byte("package Tide;\n\n=head2 new\n\nMakes one.\n\n=over\n\n=item depth\n\nHow deep.\n\n=over\n\n=item *\n\nsaid\n\n=back\n\nIn metres.\n\n=item salt\n\nHow salty.\n\n=item bare\n\n=back\n\n=head2 salt\n\nIs salty.\n\n=cut\n\nsub new { }\nsub depth { }\nsub salt { }\nsub bare { }\n1;\n"))
+	got := map[string]string{}
+	for _, o := range facts.Occurrences {
+		if o.Doc != nil {
+			got[o.Name] = strings.Join(strings.Fields(o.Doc.Text), " ")
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"new":   "Makes one. =over =item depth How deep. =over =item * said =back In metres. =item salt How salty. =item bare =back",
+		"depth": "How deep. =over =item * said =back In metres.", "salt": "Is salty.",
+	}, got)
+}
+
+// A file of documentation is about the package that it names, where its folder does not tell.
+func TestPackageOfDocumentation(t *testing.T) {
+	for text, want := range map[string]string{"=head1 NAME\n\nTide::Low - ebbs\n": "Tide::Low", "=head1 NAME\n\nOther::Name - ebbs\n": "Low", "=head1 AUTHOR\n\nTide::Low\n": "Low"} {
+		assert.Equal(t, want, langtest.Read(end, "Tide/Low.pod", []byte(text)).Package, text)
 	}
 }
 
