@@ -260,10 +260,20 @@ func (r *reader) docBetween(low, high int32, from, to int, of side, a *attribute
 	return r.docOf(r.docAttributes(from, to, pieces))
 }
 
-// docAttributes adds the texts in attributes to those in comments, in the order of the text.
+// docAttributes adds the texts in attributes to those in comments, in the order of the text. Of texts under
+// a condition and under its opposite the first ones count.
 func (r *reader) docAttributes(from, to int, pieces []piece) []piece {
 	comments := len(pieces)
+	var under []string // conditions of texts
 	for i := from; i+2 < to; i++ {
+		if r.Word(i) == "cfg_attr" && r.Is(i+1, '(') {
+			when := r.firstArgument(i+1, to)
+			if slices.ContainsFunc(under, func(other string) bool { return when == "not("+other+")" || other == "not("+when+")" }) {
+				i = r.Close(i+1, to)
+				continue
+			}
+			under = append(under[max(0, len(under)-mostAlternatives):], when)
+		}
 		if r.Word(i) != "doc" || !r.Is(i+1, '=') || i == 0 {
 			continue
 		}
@@ -297,6 +307,21 @@ func (r *reader) docAttributes(from, to int, pieces []piece) []piece {
 		slices.SortStableFunc(pieces, func(a, b piece) int { return int(a.span.Start - b.span.Start) })
 	}
 	return pieces
+}
+
+// mostAlternatives is how many conditions back the opposite of one is looked for.
+const mostAlternatives = 16
+
+// firstArgument is what stands behind an open bracket up to the first comma, without blanks.
+func (r *reader) firstArgument(open, end int) string {
+	stop, i := r.Close(open, end), open+1
+	for i < stop && !r.Is(i, ',') {
+		i = r.Over(i)
+	}
+	if i <= open+1 {
+		return ""
+	}
+	return strings.Join(strings.Fields(r.Span(open+1, min(i, len(r.Tokens))).In(r.Text)), "")
 }
 
 // concatenated is the text that strings between two tokens make, one behind the other. What is not

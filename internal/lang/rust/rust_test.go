@@ -231,10 +231,12 @@ func TestComments(t *testing.T) {
 		"/** One. */\nfn f() {}":                                              "One.",
 		"#[doc = \"One.\"]\n/// Two.\n#[doc = r#\" \"Three\".\"#]\nfn f() {}": "One.\nTwo.\n\"Three\".",
 		"#[cfg_attr(a, doc = \"Under a condition.\")]\nfn f() {}":             "Under a condition.",
-		"#[doc = include_str!(\"../README.md\")]\nfn f() {}":                  "# Read me",
-		"// not for users\nfn f() {}":                                         "",
-		"/// Of another.\nfn e() {}\nfn f() {}":                               "",
-		"///\nfn f() {}":                                                      "",
+		"#[cfg_attr(a = \"b\", doc = \"One.\")]\n#[cfg_attr(not(a = \"b\"), doc = \"Other.\")]\n/// More.\n#[cfg_attr(not(a=\"b\"), doc = \"Again.\")] fn f() {}": "One.\nMore.",
+		"#[cfg_attr(not(a), doc = \"One.\")]\n#[cfg_attr(a, doc = \"Other.\")] fn f() {}":                                                                         "One.",
+		"#[doc = include_str!(\"../README.md\")]\nfn f() {}":                                                                                                      "# Read me",
+		"// not for users\nfn f() {}":           "",
+		"/// Of another.\nfn e() {}\nfn f() {}": "",
+		"///\nfn f() {}":                        "",
 	} {
 		file := lang.File{Path: "src/lib.rs", Text: decoded(text), Other: func(path string) []byte {
 			if path == "README.md" {
