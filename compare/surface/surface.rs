@@ -69,6 +69,24 @@ fn params(sig: &syn::Signature) -> Vec<String> {
         .collect()
 }
 
+/// The items that a macro is given: all of it, or those of each branch of "if #[cfg(a)] { } else { }".
+fn items_of(tokens: proc_macro2::TokenStream) -> Vec<Vec<syn::Item>> {
+    if let Ok(file) = syn::parse2::<syn::File>(tokens.clone()) {
+        return vec![file.items];
+    }
+    let trees: Vec<_> = tokens.into_iter().collect();
+    if !matches!(trees.first(), Some(proc_macro2::TokenTree::Ident(i)) if i == "if") {
+        return vec![];
+    }
+    trees
+        .into_iter()
+        .filter_map(|t| match t {
+            proc_macro2::TokenTree::Group(g) if g.delimiter() == proc_macro2::Delimiter::Brace => syn::parse2::<syn::File>(g.stream()).ok().map(|f| f.items),
+            _ => None,
+        })
+        .collect()
+}
+
 impl Crate {
     fn put(&mut self, module: usize, kind: &'static str, ident: &syn::Ident, public: bool, attrs: &[syn::Attribute]) -> Option<usize> {
         if hidden(attrs) {
@@ -162,8 +180,8 @@ impl Crate {
                     }
                     _ => {
                         // what reads as items is taken for items
-                        if let Ok(inner) = syn::parse2::<syn::File>(m.mac.tokens) {
-                            self.read(module, inner.items, file, below);
+                        for items in items_of(m.mac.tokens) {
+                            self.read(module, items, file, below);
                         }
                     }
                 },

@@ -247,6 +247,8 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		return
 	case n.MayBeExternal && (p.Links.MayBeOutside(from, n.Target) || p.Links.MayBeUnseen(from, n.Target)):
 		return
+	case from.Module != nil && p.Links.MayBeMade(from.Module.Library, lastName(n.Target)):
+		return
 	case result.Unfit != nil:
 		f.Form = "fits no form"
 		f.Arguments = append(f.Arguments, argument("forms", listed(p.Links.FormsOf(result.Unfit))))
@@ -466,6 +468,9 @@ func (p *Pass) leaks(d *model.Declaration) {
 		for _, t := range shownTypes(o) {
 			typ := p.Links.TypeOf(d, o.File, t).Declaration
 			if typ == nil || typ.Hidden || !typ.Kind().IsType() || p.Links.Reach().Includes(typ.Visibility) || p.Links.InReach(typ) || typ.Speaks(model.Words).File.Global {
+				continue
+			}
+			if h := typ.Module.Library.Habits; h != nil && h.PlainAliases && typ.Kind() == model.KindType {
 				continue
 			}
 			if elsewhereBuilt(typ, o) {

@@ -39,7 +39,7 @@ func (x *Index) BrokenExports(m *model.Module) []BrokenExport {
 			continue
 		}
 		for _, l := range f.ExportList {
-			if m.Find(l.Name) == nil && !x.imported(f, l.Name) && x.gives(m, l.Name, &trail{}).None() && !x.hasBelow(m, l.Name) {
+			if m.Find(l.Name) == nil && !x.MayBeMade(m.Library, l.Name) && !x.imported(f, l.Name) && x.gives(m, l.Name, &trail{}).None() && !x.hasBelow(m, l.Name) {
 				out = append(out, BrokenExport{File: f, Span: l.Span, Name: l.Name, Listed: true})
 			}
 		}
@@ -61,6 +61,9 @@ func (x *Index) brokenImport(m *model.Module, f *model.Facts, i imported) (Broke
 		return b, false
 	}
 	b.Module = i.module.Path
+	if x.MayBeMade(m.Library, i.member) {
+		return b, false
+	}
 	for _, of := range i.module.Files {
 		if x.imported(of, i.member) {
 			return b, false // it is taken from elsewhere there
@@ -111,6 +114,25 @@ func (x *Index) imported(f *model.Facts, name string) bool {
 func (x *Index) hasBelow(m *model.Module, name string) bool {
 	importer, ok := x.options.FrontEnds[m.Library.Language].(lang.Importer)
 	return x.isPackage(m) && strings.ToLower(name) == name || ok && x.importable(m.Library, importer.Below(m.Path, name)) != nil
+}
+
+// MayBeMade reports whether a macro of a library that nobody has read may declare a name.
+func (x *Index) MayBeMade(lib *model.Library, name string) bool { return x.made()[lib][name] }
+
+// madeNames are all such names.
+func (x *Index) madeNames() map[*model.Library]map[string]bool {
+	out := map[*model.Library]map[string]bool{}
+	for _, lib := range x.Project.Libraries {
+		for _, f := range lib.Files {
+			for _, name := range f.Made {
+				if out[lib.Library] == nil {
+					out[lib.Library] = map[string]bool{}
+				}
+				out[lib.Library][name] = true
+			}
+		}
+	}
+	return out
 }
 
 // makesNames reports whether a module may have names that its source does not say: it

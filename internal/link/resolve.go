@@ -132,6 +132,9 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 		return Result{Outcome: Found, Target: Target{Declaration: typ}}
 	}
 	if own, ok := ownMember(from.Declaration, r.Path); ok {
+		if isUpper(r.Path[0]) && ownType(from.Declaration, r.Path[:1]) == nil {
+			return Result{Outcome: External} // nobody has read the type
+		}
 		return x.first(from, func(yield func(step) bool) { yield(x.inScope(from)) }, own, r, how)
 	}
 	result := x.first(from, x.steps(from, how, r), r.Path, r, how)
@@ -140,6 +143,9 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 	}
 	if result.Outcome != Missing || result.Unfit != nil {
 		return result
+	}
+	if from.Module != nil && len(r.Path) > 1 && from.Module.Library.Habits != nil && x.throughOutside(from, r.Path) {
+		return Result{Outcome: External}
 	}
 	partial := result.Partial && !wholeNames(from) // other libraries have modules below those of this one
 	if how == Bracketed && !partial && len(r.Path) > 1 && namesPackage(r.Path[0]) && isUpper(r.Path[1]) {

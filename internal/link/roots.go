@@ -28,6 +28,9 @@ func (x *Index) fromRoot(from Scope, r prose.Name) (result Result, ok bool) {
 		result, found := x.belowModules(from, r, func(names []string) string {
 			return importer.ImportPaths(from.Module, from.File, strings.Join(names, h.PathMark))[0]
 		})
+		if !found && x.throughOutside(from, r.Path) {
+			return Result{Outcome: External}, true
+		}
 		result.Partial = !found // it is surely meant as one
 		return result, true
 	case len(r.Path) < 2:
@@ -54,6 +57,24 @@ func (x *Index) fromRoot(from Scope, r prose.Name) (result Result, ok bool) {
 		}
 	}
 	return Result{}, false
+}
+
+// throughOutside reports whether a path goes through a module that hands on what comes from outside the
+// project, under a name of the path or with everything.
+func (x *Index) throughOutside(from Scope, path []string) bool {
+	h := from.Module.Library.Habits
+	importer, ok := x.options.FrontEnds[h.Language].(lang.Importer)
+	if !ok || !h.Nested {
+		return false
+	}
+	for k := len(path) - 1; k >= 1; k-- {
+		for _, written := range importer.ImportPaths(from.Module, from.File, strings.Join(path[:k], h.PathMark)) {
+			if m := x.importable(from.Module.Library, written); m != nil {
+				return x.takesFromOutside(m, path[k])
+			}
+		}
+	}
+	return false
 }
 
 // belowModules finds what a name leads to whose first parts are those of modules: as many of them as

@@ -105,12 +105,36 @@ func (x *Index) ofModule(from Scope, names []string) ([]Target, bool, *Target) {
 		return x.ofOwnName(from.Module, names[1:])
 	}
 	if first == nil {
-		return nil, false, nil
+		return x.ofInnerModule(from.Module, names)
 	}
 	if d := x.below(first, names[1:]); d != nil {
 		return []Target{{Declaration: d}}, false, nil
 	}
 	return nil, !x.open(first, 0), nil
+}
+
+// ofInnerModule looks in the module of a name right below one, in languages whose modules lie in one
+// another.
+func (x *Index) ofInnerModule(m *model.Module, names []string) ([]Target, bool, *Target) {
+	h := m.Library.Habits
+	if h == nil || !h.Nested {
+		return nil, false, nil
+	}
+	inner := x.importable(m.Library, m.Path+h.PathMark+names[0])
+	switch {
+	case inner == nil:
+	case len(names) == 1:
+		if x.ModuleInReach(inner) {
+			return []Target{{Module: inner}}, false, nil
+		}
+	default:
+		if first := x.gives(inner, names[1], &trail{}).Declaration; first != nil {
+			if d := x.below(first, names[2:]); d != nil {
+				return []Target{{Declaration: d}}, false, nil
+			}
+		}
+	}
+	return nil, false, nil
 }
 
 // ofOwnName looks below the module's own name: comments may call a module what

@@ -26,6 +26,7 @@ type Facts struct {
 	ModuleSpan      source.Span       `json:"moduleSpan,omitzero"`  // of the module's name in this file
 	Modules         []ModuleIn        `json:"modules,omitempty"`    // those that it declares things of, where it may be several
 	Classes         []ClassBase       `json:"classes,omitempty"`    // bases of modules, in languages whose modules are their classes
+	Made            []string          `json:"made,omitempty"`       // names that macros may declare which nobody has read
 	Gates           []Gate            `json:"gates,omitempty"`
 	Given           []Given           `json:"given,omitempty"`
 	About           []About           `json:"about,omitempty"`           // comments that stand elsewhere than what they describe

@@ -12,6 +12,7 @@ type Habits struct {
 	Fences   []string // what fences in Markdown call it
 
 	PathMark       string   // what stands between the parts of a module's path
+	PlainAliases   bool     // another name for a type is the type: who cannot name it names what it stands for
 	Nested         bool     // modules lie in one another: people call one by the last part of its path
 	ByPath         bool     // code names what a module has by its path, from the outside or from what is around, without an import
 	Bare           bool     // people write the names of other modules without these

@@ -40,6 +40,19 @@ fn documented(attrs: &[syn::Attribute]) -> bool {
     })
 }
 
+/// The items of each branch, where a macro is given "if #[cfg(a)] { } else { }".
+fn branches(tokens: proc_macro2::TokenStream) -> Option<Vec<syn::File>> {
+    let trees: Vec<_> = tokens.into_iter().collect();
+    if !matches!(trees.first(), Some(proc_macro2::TokenTree::Ident(i)) if i == "if") {
+        return None;
+    }
+    let groups = trees.into_iter().filter_map(|t| match t {
+        proc_macro2::TokenTree::Group(g) if g.delimiter() == proc_macro2::Delimiter::Brace => Some(g.stream()),
+        _ => None,
+    });
+    groups.map(|g| syn::parse2::<syn::File>(g).ok()).collect()
+}
+
 fn is_public(vis: &syn::Visibility) -> bool {
     matches!(vis, syn::Visibility::Public(_))
 }
@@ -168,7 +181,10 @@ impl Walk {
                 // Of others it is not known what they declare: their lines are left out.
                 None => match syn::parse2::<syn::File>(i.mac.tokens.clone()) {
                     Ok(file) if file.items.iter().all(|i| !matches!(i, syn::Item::Verbatim(_))) => self.items(&file.items),
-                    _ => self.leave_out(item.span()),
+                    _ => match branches(i.mac.tokens.clone()) {
+                        Some(files) => files.iter().for_each(|f| self.items(&f.items)),
+                        None => self.leave_out(item.span()),
+                    },
                 },
             },
             Mod(i) => {

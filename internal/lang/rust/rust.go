@@ -23,7 +23,7 @@ type FrontEnd struct{}
 
 var habits = model.Habits{
 	Language: "rust", Name: "Rust", Dialect: "crossmarks", Fences: []string{"rust", "rs"},
-	PathMark: "::", Nested: true, ByPath: true, NameMarks: []string{"::"}, Self: []string{"Self"}, Roots: []string{"crate", "self", "super"}, Nothing: []string{""}, Unnamed: "_", Unused: "_",
+	PathMark: "::", Nested: true, PlainAliases: true, ByPath: true, NameMarks: []string{"::"}, Self: []string{"Self"}, Roots: []string{"crate", "self", "super"}, Nothing: []string{""}, Unnamed: "_", Unused: "_",
 	Started: []string{"main"}, Directive: "// codrel: ", Fails: "fails", Contracts: true, Circles: true, MayMake: []string{"! {", "!{"},
 	Peril: "unsafe", PerilHeading: "Safety",
 	Unbound: []string{"const", "unsafe", "async"},

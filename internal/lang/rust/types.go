@@ -522,7 +522,11 @@ func (r *reader) call(at, end int, own *owner) (next int, ok bool) {
 	if r.Is(next, ';') {
 		next++
 	}
-	if own.at < 0 && !own.extern && r.holdsItems(open+1, stop) && r.Deeper(open, deepest) {
+	if own.at >= 0 || own.extern || !r.Deeper(open, deepest) {
+		return min(next, end), true
+	}
+	switch {
+	case r.holdsItems(open+1, stop):
 		r.within = append(r.within, r.Word(i))
 		first, inner := r.innerAttributes(open + 1)
 		when := len(r.when)
@@ -530,8 +534,12 @@ func (r *reader) call(at, end int, own *owner) (next int, ok bool) {
 		r.items(first, stop, own)
 		r.when = r.when[:when]
 		r.within = r.within[:len(r.within)-1]
-		r.Shallower()
+	case r.Word(open+1) == "if" && r.Is(open+2, '#'):
+		r.alternatives(open+1, stop, own)
+	default:
+		r.maybeMade(open+1, stop)
 	}
+	r.Shallower()
 	return min(next, end), true
 }
 
