@@ -227,7 +227,11 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		p.noHeading(d, place, n, from, result)
 		return
 	}
-	f := finding.Finding{Rule: finding.BrokenReference, Place: place, Arguments: []finding.Argument{argument("text", n.Target)}}
+	text := n.Target
+	if n.Named != nil && n.Named.Section != "" {
+		text = n.Named.Section
+	}
+	f := finding.Finding{Rule: finding.BrokenReference, Place: place, Arguments: []finding.Argument{argument("text", text)}}
 	switch {
 	case result.Outcome == link.Found && n.Kind == prose.Inherited:
 		if d == nil || p.Links.InheritedText(d, n) != nil {

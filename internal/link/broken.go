@@ -64,10 +64,8 @@ func (x *Index) brokenImport(m *model.Module, f *model.Facts, i imported) (Broke
 	if x.MayBeMade(m.Library, i.member) {
 		return b, false
 	}
-	for _, of := range i.module.Files {
-		if x.imported(of, i.member) {
-			return b, false // it is taken from elsewhere there
-		}
+	if x.handsOn(i.module, i.member, 0) {
+		return b, false // it is taken from elsewhere there
 	}
 	return b, x.taken(m.Library, i, &trail{}).None() && !x.makesNames(i.module, 0) && !x.hasBelow(i.module, i.member)
 }
@@ -95,6 +93,24 @@ func passedOver(m *model.Module, f *model.Facts, written string) bool {
 	for _, p := range m.Library.Skipped {
 		if p.Minified || strings.HasPrefix(at+"/", path.Join(m.Library.Root, p.Folder)+"/") {
 			return true
+		}
+	}
+	return false
+}
+
+// handsOn reports whether a module takes a name from elsewhere, or one does that it takes everything of.
+func (x *Index) handsOn(m *model.Module, name string, depth int) bool {
+	if depth > 8 {
+		return true
+	}
+	for _, f := range m.Files {
+		if x.imported(f, name) {
+			return true
+		}
+		for i := range x.wholeImports(f) {
+			if i.module != nil && i.module != m && x.handsOn(i.module, name, depth+1) {
+				return true
+			}
 		}
 	}
 	return false

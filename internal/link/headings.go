@@ -16,50 +16,99 @@ import (
 type headings struct {
 	exact  map[string]string // the anchors of headings, by their text
 	places *prose.Anchors
-	groups map[string]string // the anchors of groups of declarations, by their titles
-	below  map[string]string // the anchors of the headings above entries of lists, by the entries' text
+	groups map[string]string             // the anchors of groups of declarations, by their titles; "" of those that nothing is in
+	below  map[string]string             // the anchors of the headings above entries of lists, by the entries' text
+	inside map[string]*model.Declaration // what the texts of declarations have headings and entries for, by these
 }
 
-// headingsOf are the places of a module's text, that of all its files.
+// headingsOf are the places of a module's text, that of all its files, and of what it declares.
 func (x *Index) headingsOf(m *model.Module) *headings {
 	if known, ok := x.headed.Load(m); ok {
 		return known.(*headings)
 	}
-	out := &headings{exact: map[string]string{}, groups: map[string]string{}, below: map[string]string{}, places: prose.NewAnchors()}
-	for _, f := range m.AllFiles() {
-		for _, g := range f.Groups {
-			if g.Name == m.Path+" "+g.Title {
-				out.groups[g.Title] = GroupAnchor(g.Title)
-			}
-		}
-	}
+	h := &headings{exact: map[string]string{}, groups: map[string]string{}, below: map[string]string{}, inside: map[string]*model.Declaration{}, places: prose.NewAnchors()}
+	h.readGroups(m)
 	for _, doc := range m.Doc {
 		last := ""
 		prose.Walk(x.Comments.Of(m.Library.Habits, doc.File, doc.Doc).Body, func(n *prose.Node) bool {
 			switch n.Kind {
 			case prose.Heading:
-				out.places.Note(n)
+				h.places.Note(n)
 				text := prose.Plain(n.Children)
-				last, _ = out.places.Find(text)
-				if _, ok := out.exact[text]; !ok {
-					out.exact[text] = last
+				last, _ = h.places.Find(text)
+				if _, ok := h.exact[text]; !ok {
+					h.exact[text] = last
 				}
 			case prose.Item:
-				if len(n.Children) > 0 && last != "" {
-					text := prose.Plain(n.Children[0].Children)
-					first, _, _ := strings.Cut(text, " ") // it may say what it is called with
-					for _, key := range []string{text, first} {
-						if out.below[key] == "" {
-							out.below[key] = last
-						}
+				for _, key := range entryNames(n) {
+					if h.below[key] == "" && last != "" {
+						h.below[key] = last
 					}
 				}
 			}
 			return true
 		})
 	}
-	known, _ := x.headed.LoadOrStore(m, out)
+	for _, d := range m.Top {
+		if !x.InReach(d) || d.Speaks(model.Words).Doc == nil {
+			continue
+		}
+		sections, _ := x.Sections(d)
+		prose.Walk(sections.Body, func(n *prose.Node) bool {
+			var keys []string
+			switch n.Kind {
+			case prose.Heading:
+				keys = []string{prose.Plain(n.Children)}
+			case prose.Item:
+				keys = entryNames(n)
+			}
+			for _, key := range keys {
+				if h.inside[key] == nil {
+					h.inside[key] = d
+				}
+			}
+			return true
+		})
+	}
+	known, _ := x.headed.LoadOrStore(m, h)
 	return known.(*headings)
+}
+
+// readGroups reads the groups of a module's declarations. A group is called as its module and its title are.
+func (h *headings) readGroups(m *model.Module) {
+	full := map[string]bool{}
+	for _, d := range m.Top {
+		for _, o := range d.Occurrences {
+			for _, w := range o.Directives() {
+				if w.Verb == "part" {
+					full[w.Object] = true
+				}
+			}
+		}
+	}
+	for name, g := range m.Library.Groups {
+		if name != m.Path+" "+g.Title {
+			continue
+		}
+		if h.groups[g.Title] = ""; full[name] {
+			h.groups[g.Title] = GroupAnchor(g.Title)
+		}
+	}
+}
+
+// isPlainName reports whether a text is one word, called or not.
+func isPlainName(text string) bool {
+	return !strings.ContainsAny(strings.TrimSuffix(text, "()"), " ()$\n")
+}
+
+// entryNames is the text of an entry of a list, and its first word: the rest may be what it is called with.
+func entryNames(n *prose.Node) []string {
+	if len(n.Children) == 0 {
+		return nil
+	}
+	text := prose.Plain(n.Children[0].Children)
+	first, _, _ := strings.Cut(text, " ")
+	return []string{text, first}
 }
 
 // section is what a reference means that names a heading, of the page that it stands on or of another
@@ -86,12 +135,25 @@ func (x *Index) section(from Scope, r prose.Name, how Strictness) Result {
 	}
 	anchor, ok := h.groups[asked]
 	if !ok {
+		for title, at := range h.groups {
+			if strings.EqualFold(title, asked) {
+				anchor, ok = at, true
+			}
+		}
+	}
+	if !ok {
 		anchor, ok = h.places.Find(asked)
 	}
 	if !ok {
 		anchor, ok = h.below[asked]
 	}
+	d := h.inside[asked]
+	if d == nil && isPlainName(asked) {
+		d = m.Find(strings.TrimSuffix(asked, "()")) // users have no page of it
+	}
 	switch {
+	case !ok && d != nil:
+		return Result{Outcome: Found, Target: Target{Declaration: d}}
 	case ok:
 		return Result{Outcome: Found, Target: Target{Module: m, Heading: anchor}}
 	case len(r.Path) > 0:

@@ -73,7 +73,10 @@ func Parse(doc *model.Doc, _ prose.Vocabulary) *prose.Sections {
 // definitions are the labels that lines give a meaning, as "[Tide]: crate::Tide".
 func definitions(lines []string) map[string]string {
 	var out map[string]string
-	for _, line := range lines {
+	for i, line := range lines {
+		if i+1 < len(lines) && strings.HasSuffix(strings.TrimRight(line, " "), "]:") { // its meaning stands on the next line
+			line += " " + lines[i+1]
+		}
 		label, to, ok := definition(line)
 		if !ok {
 			continue
@@ -92,7 +95,7 @@ func definition(line string) (label, to string, ok bool) {
 		return "", "", false
 	}
 	end := strings.Index(trimmed, "]:")
-	if end < 2 || strings.Contains(trimmed[1:end], "[") {
+	if end < 2 || strings.Contains(trimmed[1:end], "[") || trimmed[1] == '^' { // a footnote
 		return "", "", false
 	}
 	fields := strings.Fields(trimmed[end+2:])

@@ -73,6 +73,8 @@ func TestDefinitions(t *testing.T) {
 		"[`tide`] is one.\n\n[`tide`]: crate::Tide":        "crate::Tide",
 		"[tide][] is one.\n\n[tide]: crate::low()":         "crate::low",
 		"[tide] is one.\n\n[tide]: https://tide.example":   "",
+		"[tide] is one.\n\n[tide]:\nhttps://tide.example":  "",
+		"[Tide] is one.\n\n[^1]: Said of it.":              "Tide",
 		"[tide] is one.\n\n    [tide]: crate::Tide":        "tide",
 		"[Tide] is one.\n\n[other]: crate::Other":          "Tide",
 		"[tide] is one.\n\n[tide]: <crate::Tide> \"said\"": "crate::Tide",

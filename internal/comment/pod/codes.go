@@ -232,6 +232,7 @@ func (c *codes) named(name, section string, shown []prose.Node, at prose.Node) [
 		}
 		return []prose.Node{at}
 	}
+	section = strings.Join(strings.Fields(section), " ")
 	at.Named = &prose.Name{Written: section, Section: section}
 	if name == "" {
 		at.Target = section

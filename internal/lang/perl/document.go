@@ -247,6 +247,7 @@ func (r *reader) tidy(paragraphs []paragraph) {
 		case p.level > 0:
 			if moved && low != 0 && (low == 7 || low <= p.level) {
 				p.gone = true
+				r.emptied(p)
 				continue
 			}
 			low, moved = p.level, false

@@ -80,3 +80,13 @@ func (r *reader) join(at int, group string, span source.Span) {
 	}
 	o.Extra.Directives = append(o.Extra.Directives, model.Directive{Verb: "part", Object: group, Span: span})
 }
+
+// emptied notes a heading that nothing is left below: references may name it all the same.
+func (r *reader) emptied(p *paragraph) {
+	title := withoutCodes(p.rest)
+	name := r.main + " " + title
+	if title == "" || slices.ContainsFunc(r.facts.Groups, func(g model.Group) bool { return g.Name == name }) {
+		return
+	}
+	r.facts.Groups = append(r.facts.Groups, model.Group{Name: name, Title: title})
+}

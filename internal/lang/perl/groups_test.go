@@ -14,7 +14,7 @@ func TestGroups(t *testing.T) {
 	for text, want := range map[string]string{
 		"=head1 METHODS\n\n=head2 read\n\nReads.\n":                                                       "METHODS: read",
 		"=head1 METHODS\n\nThey die.\n\n=head2 read\n\nReads.\n\n=head2 write\n\nWrites.\n":               "METHODS (They die.): read write",
-		"=head1 METHODS\n\n=head2 B<Reading>\n\n=head3 read\n\nReads.\n":                                  "Reading: read",
+		"=head1 METHODS\n\n=head2 B<Reading>\n\n=head3 read\n\nReads.\n":                                  "Reading: read, METHODS:",
 		"=head1 FUNCTIONS\n\nSome.\n\n=over\n\n=item read\n\nReads.\n\n=item write\n\nWrites.\n\n=back\n": "FUNCTIONS (Some.): read write",
 		"=head1 DESCRIPTION\n\nWhat it is.\n\n=over\n\n=item read\n\nReads.\n\n=back\n":                   "",
 		"=head1 read\n\nReads.\n": "",

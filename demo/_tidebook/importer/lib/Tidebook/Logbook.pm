@@ -119,8 +119,8 @@ DEPRECATED
 =cut
 
 sub shut ($self) { $self->{state} = SHUT; return }
-
 sub harbour ($self) { return $self->{harbour} }
+sub length_of ($self) { return scalar @{ $self->{lines} } }
 
 =head2 merge($other)
 
