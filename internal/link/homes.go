@@ -15,7 +15,7 @@ import (
 // kept from users, or lies below the giver, users are meant to take it from the giver.
 
 // findHomes finds the modules that re-export what others declare: of several the one with
-// the shortest path.
+// the shortest path, those around what declares it before others.
 func (x *Index) findHomes() {
 	x.homes = map[*model.Declaration]*model.Module{}
 	x.hosted = map[*model.Module][]*model.Declaration{}
@@ -31,7 +31,7 @@ func (x *Index) findHomes() {
 				if d == nil || d.Parent != nil || given.Name != d.Name && !x.IsDefault(m, given.Name) || d.Module.Library != m.Library || !x.InReach(d) || !x.lendsTo(d.Module, m) || given.Apart && x.seen(d.Module) && !x.isInternal(d.Module) {
 					continue
 				}
-				if was := x.homes[d]; was == nil || cmp.Or(cmp.Compare(len(m.Path), len(was.Path)), strings.Compare(m.Path, was.Path)) < 0 {
+				if was := x.homes[d]; was == nil || cmp.Or(beside(m, d)-beside(was, d), cmp.Compare(len(m.Path), len(was.Path)), strings.Compare(m.Path, was.Path)) < 0 {
 					x.homes[d] = m
 				}
 			}
@@ -58,6 +58,16 @@ func (x *Index) findHomes() {
 			x.emptied[m] = x.isEmptied(m)
 		}
 	}
+}
+
+// beside is 0 of a module that lies around the one which declares something, and 1 of others: users are meant
+// to take it from the first, in languages whose modules lie in one another, and the others collect.
+func beside(m *model.Module, d *model.Declaration) int {
+	h := m.Library.Habits
+	if h == nil || !h.Nested || strings.HasPrefix(d.Module.Path, m.Path+h.PathMark) {
+		return 0
+	}
+	return 1
 }
 
 // isEmptied reports whether all that a module has for users stands on the pages of others,

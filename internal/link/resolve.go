@@ -122,6 +122,9 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 			return Result{}
 		}
 	}
+	if how == Loose && len(r.Path) == 1 && from.Module != nil && standsForItself(from.Module.Library.Habits, r.Path[0]) {
+		return Result{} // a word of the language in a text
+	}
 	if result, ok := x.fromRoot(from, r); ok {
 		return result
 	}
@@ -155,6 +158,12 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], strings.Join(r.Path[1:], "."))}}
 	}
 	return result
+}
+
+// standsForItself reports whether a word says where a path begins, or stands for the type at hand: alone and in
+// code it is that word.
+func standsForItself(h *model.Habits, word string) bool {
+	return h != nil && (slices.Contains(h.Roots, word) || len(h.Roots) > 0 && slices.Contains(h.Self, word))
 }
 
 // wholly finds what a name means that begins with a module's, in such languages.
