@@ -228,6 +228,9 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		return
 	}
 	text := n.Target
+	if kind, rest, ok := prose.CutPrefix(text); ok && !strings.Contains(place.Span.In(textOf(from)), kind+":") {
+		text = rest // the dialect writes it in another way
+	}
 	if n.Named != nil && n.Named.Section != "" {
 		text = n.Named.Section
 	}
@@ -282,6 +285,14 @@ func (p *Pass) broken(d *model.Declaration, place finding.Place, n *prose.Node, 
 		}
 	}
 	p.report(d, f)
+}
+
+// textOf is the text of the file that a reference stands in.
+func textOf(from link.Scope) string {
+	if from.File == nil {
+		return ""
+	}
+	return from.File.Text
 }
 
 // noHeading reports a reference to a heading that its page does not have.

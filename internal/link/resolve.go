@@ -229,6 +229,9 @@ func (x *Index) first(from Scope, steps iter.Seq[step], names []string, r prose.
 			return Result{Outcome: External, Target: *beyond}
 		}
 		partial = partial || part
+		if r.Kind == "" && len(found) > 1 {
+			found = declaredFirst(found)
+		}
 		found = x.oneThing(x.withPages(x.fit(ofArity(ofKind(distinct(found), r.Kind), r.Arity), r)))
 		if i > lastOfFile && how == MayBeExternal {
 			if found = slices.DeleteFunc(found, x.spare); x.nativeModule(from, names, found) {
@@ -266,6 +269,17 @@ func (x *Index) first(from Scope, steps iter.Seq[step], names []string, r prose.
 	}
 	return Result{Partial: partial}
 }
+
+// declaredFirst leaves, of targets on one step, what is declared, where a module of the name lies there too:
+// the module is meant where its kind is said.
+func declaredFirst(found []Target) []Target {
+	if found[0].Declaration == nil {
+		return found
+	}
+	return slices.DeleteFunc(slices.Clone(found), func(t Target) bool { return t.Module != nil && nested(t.Module) })
+}
+
+func nested(m *model.Module) bool { return m.Library.Habits != nil && m.Library.Habits.Nested }
 
 // lastOfFile is the index of the last step that stays with what the file itself
 // sees: a name that is out of reach there is not looked for in other modules.

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"codrel/internal/lang"
+	"codrel/internal/model"
 	"codrel/internal/prose"
 )
 
@@ -83,12 +84,14 @@ func (x *Index) belowModules(from Scope, r prose.Name, module func(names []strin
 	var kept *Result // a module without a page, whose name something with one may have as well
 	for k := len(r.Path); k >= 1; k-- {
 		m := x.importable(from.Module.Library, module(r.Path[:k]))
-		if m == nil {
+		isModule := r.Kind == model.KindModule.String()
+		if m == nil || r.Kind != "" && isModule != (k == len(r.Path)) { // another kind is asked for
 			continue
 		}
 		inner := r
 		inner.Module, inner.Path = m.Path, r.Path[k:]
-		if result, ok := x.byModulePath(from, inner); ok && result.Outcome == Found {
+		if result, ok := x.byModulePath(from, inner); ok && result.Outcome == Found && len(ofKind([]Target{result.Target}, r.Kind)) > 0 {
+			result.Target = ofKind([]Target{result.Target}, r.Kind)[0]
 			if m := result.Target.Module; m == nil || x.ModuleInReach(m) {
 				return result, true
 			} else if kept == nil {
@@ -102,7 +105,7 @@ func (x *Index) belowModules(from Scope, r prose.Name, module func(names []strin
 		if d != nil && len(inner.Path) > 1 {
 			d = x.below(d, inner.Path[1:])
 		}
-		if d != nil {
+		if d != nil && len(ofKind([]Target{{Declaration: d}}, r.Kind)) > 0 {
 			return Result{Outcome: Found, Target: Target{Declaration: d}}, true
 		}
 	}

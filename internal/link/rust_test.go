@@ -124,7 +124,7 @@ func TestReferencesOfCrates(t *testing.T) {
 	}
 	assert.Equal(t, map[string]string{
 		"Tide": "Tide", "low::Low": "Low", "self::Tide::height": "Tide.height", "crate::Gone": "", "Self::height": "Tide.height", "super::low": "tide_solver::low", "low::Low::depth": "Low.depth",
-		"std::fmt::Display": "outside", "most": "most", "Kind::High": "Sort.High",
+		"std::fmt::Display": "outside", "macro:most": "most", "Kind::High": "Sort.High",
 	}, led)
 	assert.Equal(t, []string{"crate::Gone"}, leadNowhere(s))
 }

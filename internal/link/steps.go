@@ -108,7 +108,8 @@ func (x *Index) ofModule(from Scope, names []string) ([]Target, bool, *Target) {
 		return x.ofInnerModule(from.Module, names)
 	}
 	if d := x.below(first, names[1:]); d != nil {
-		return []Target{{Declaration: d}}, false, nil
+		inner, _, _ := x.ofInnerModule(from.Module, names)
+		return append([]Target{{Declaration: d}}, inner...), false, nil
 	}
 	return nil, !x.open(first, 0), nil
 }

@@ -230,6 +230,9 @@ func linked(shown, name string) string {
 // schemeOf is how a name leads somewhere: one in small letters alone may be that of a crate that is
 // not here.
 func schemeOf(name string) string {
+	if i := strings.IndexByte(name, ':'); i > 0 && i+1 < len(name) && name[i+1] != ':' { // a kind
+		name = name[i+1:]
+	}
 	if name == strings.ToLower(name) && !strings.Contains(name, "::") {
 		return markdown.NamedScheme
 	}
@@ -251,10 +254,11 @@ var kinds = map[string]bool{
 	"method": true, "derive": true, "type": true, "value": true, "macro": true, "prim": true, "primitive": true, "static": true, "attr": true, "tyalias": true, "typealias": true,
 }
 
-// nameIn is the path in a text that names something: without code marks, kinds, brackets of calls and
-// type arguments; ok is false where it is an address, or words.
+// nameIn is the path in a text that names something: without code marks, brackets of calls and type
+// arguments, and of kinds with those alone that may share a name with something else; ok is false where it is an address, or words.
 func nameIn(text string) (name string, ok bool) {
 	name = strings.Trim(strings.TrimSpace(text), "`")
+	asked := "" // a kind that shares its names with others
 	if strings.Contains(name, ".html") {
 		return ofPage(name)
 	}
@@ -263,14 +267,24 @@ func nameIn(text string) (name string, ok bool) {
 			return "", false
 		}
 		name = rest
+		switch kind {
+		case "mod", "module":
+			asked = "module:"
+		case "macro":
+			asked = "macro:"
+		}
 	}
 	name, _, _ = strings.Cut(name, "#") // a heading on its page
 	if i := strings.IndexByte(name, '<'); i > 0 && strings.HasSuffix(name, ">") {
 		name = name[:i]
 	}
-	name = strings.TrimSuffix(strings.TrimSuffix(name, "()"), "!")
+	if name = strings.TrimSuffix(name, "()"); strings.HasSuffix(name, "!") {
+		name, asked = strings.TrimSuffix(name, "!"), "macro:"
+	}
 	for _, shut := range []string{"{}", "[]"} { // of a macro's call
-		name = strings.TrimSuffix(strings.TrimSuffix(name, shut), "!")
+		if rest, ok := strings.CutSuffix(name, "!"+shut); ok {
+			name, asked = rest, "macro:"
+		}
 	}
 	name = strings.TrimPrefix(name, "::")
 	if name == "" || len(name) > longestName || name[0] >= '0' && name[0] <= '9' {
@@ -283,7 +297,7 @@ func nameIn(text string) (name string, ok bool) {
 			return "", false
 		}
 	}
-	return name, true
+	return asked + name, true
 }
 
 // ofPage is what an address names, as crates wrote of an item before names alone led to it:

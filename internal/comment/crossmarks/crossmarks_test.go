@@ -52,8 +52,8 @@ func target(text string) string {
 // What stands in brackets is a name, or it is left as it is written.
 func TestNames(t *testing.T) {
 	for text, want := range map[string]string{
-		"[Tide]": "Tide", "[`Tide`]": "Tide", "[tide::Low]": "tide::Low", "[::std::fmt]": "std::fmt", "[height()]": "height", "[tide!]": "tide", "[tide!()]": "tide", "[tide!{}]": "tide", "[tide![]]": "tide",
-		"[struct@Tide]": "Tide", "[fn@low::height]": "low::height", "[macro@tide]": "tide", "[prim@u8]": "u8", "[Vec<u8>]": "Vec", "[Self::at]": "Self::at", "[crate]": "crate",
+		"[Tide]": "Tide", "[`Tide`]": "Tide", "[tide::Low]": "tide::Low", "[::std::fmt]": "std::fmt", "[height()]": "height", "[tide!]": "macro:tide", "[tide!()]": "macro:tide", "[tide!{}]": "macro:tide", "[tide![]]": "macro:tide", "[low::tide!]": "macro:low::tide", "[mod@low]": "module:low",
+		"[struct@Tide]": "Tide", "[fn@low::height]": "low::height", "[macro@tide]": "macro:tide", "[prim@u8]": "u8", "[Vec<u8>]": "Vec", "[Self::at]": "Self::at", "[crate]": "crate",
 		"[text](Tide)": "Tide", "[text](`Tide`)": "Tide", "[text](struct@Tide)": "Tide", "[text](height())": "height", "[text](Tide \"said\")": "Tide", "[text](<Tide>)": "Tide", "[text][Tide]": "Tide",
 		"[`a::B`](struct.B.html)": "B", "[x](../a/enum.Kind.html#variant.Low)": "Kind::Low", "[x](trait.Gauge.html#tymethod.read)": "Gauge::read", "[Tide#part]": "Tide",
 		"[x](index.html)": "", "[x](https://a.example/struct.B.html)": "", "[x](mailto:a@b.example)": "", "[x](a.b)": "", "[a b]": "", "[1]": "", "[]": "", "[ ]": "", "[x]: y": "",
