@@ -13,6 +13,7 @@ import (
 	"codrel/internal/look"
 	"codrel/internal/model"
 	"codrel/internal/render/page"
+	"codrel/internal/render/plan"
 )
 
 // Conditions are said in words where the language's can be taken apart, else as they are written.
@@ -83,4 +84,26 @@ func TestConditionsFromElsewhere(t *testing.T) {
 	assert.Equal(t, map[string]string{
 		"Net": net, "Net.new": net, "i": net, "k": net + " and on Windows", "l": "only with the feature deep", "f": "only with the feature deep", "g": "only with the feature deep", "h": "", "m": "only on Unix",
 	}, names)
+}
+
+// A member does not say again what its type says.
+func TestConditionsOfMembers(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"Cargo.toml":   "[package]\nname = \"quay\"\n",
+		"src/lib.rs":   "#[cfg(unix)] pub mod berth;\n",
+		"src/berth.rs": "pub struct Berth;\nimpl Berth {\n pub fn depth() {}\n #[cfg(feature = \"deep\")] pub fn sound() {}\n}\n",
+	}), build.Options{})
+	end := map[string]lang.FrontEnd{"rust": rust.FrontEnd{}}
+	notes := page.Notes{Maker: &page.Maker{Links: s.Links, FrontEnds: end, Texts: look.Plain().Texts}, Plan: plan.New(s.Links, plan.Options{})}
+	written := map[string]string{}
+	for _, m := range s.Project.Libraries[0].Modules {
+		for d := range m.Declarations {
+			for _, p := range notes.Declaration(d)[0] {
+				written[d.Path()] += p.Text
+			}
+		}
+	}
+	assert.Equal(t, map[string]string{
+		"Berth": "Defined in berth.rs, line 1, only on Unix.", "Berth.depth": "Defined in berth.rs, line 3.", "Berth.sound": "Defined in berth.rs, line 4, only on Unix and with the feature deep.",
+	}, written)
 }

@@ -344,7 +344,10 @@ func (n *Notes) written(d *model.Declaration) []Sentence {
 	for i := 0; i < len(occurrences); {
 		first, end := occurrences[i], i+1
 		when := n.Conditions(first)
-		for end < len(occurrences) && occurrences[end].File == first.File && aside(occurrences[end]) == aside(first) && n.Conditions(occurrences[end]) == when {
+		if d.Parent != nil && when == n.Conditions(d.Parent.Speaks(model.Words)) {
+			when = When{} // said of the type
+		}
+		for end < len(occurrences) && occurrences[end].File == first.File && aside(occurrences[end]) == aside(first) && n.Conditions(occurrences[end]) == n.Conditions(first) {
 			end++
 		}
 		if len(out) == mostPlaces {
@@ -488,14 +491,15 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 	out = n.modulesSaid(n.modulesSaid(out, "extends", bases), "extended", users)
 	var imports []*model.Module
 	for _, e := range n.Links.Imports(m) {
-		if !slices.Contains(bases, e.To) {
+		if !slices.Contains(bases, e.To) && n.tells(e.To) {
 			imports = append(imports, e.To)
 		}
 	}
+	importedBy := slices.DeleteFunc(slices.Clone(n.Links.ImportedBy(m)), func(by *model.Module) bool { return !n.tells(by) })
 	switch {
 	case OfFiles(m, "", "files") == "":
 		out = n.modulesSaid(out, "imports", imports)
-		out = n.throughSaid(out, "imported-by", slices.Clone(n.Links.ImportedBy(m)), users)
+		out = n.throughSaid(out, "imported-by", importedBy, users)
 	case len(m.Files) > 0: // and not a namespace
 		out = n.modulesSaid(out, "includes", imports)
 		if outside := n.Links.ImportedOutside(m); len(outside) > 0 {
@@ -511,6 +515,13 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 		out = append(out, n.Of("who-uses-link", Slot("who-uses", Piece{Text: n.say("who-uses-it"), To: At(list)})))
 	}
 	return out
+}
+
+// tells reports whether users are told that a module takes another one: in languages whose modules lie in one
+// another, files are modules that are mostly kept to their crate.
+func (n *Notes) tells(m *model.Module) bool {
+	h := m.Library.Habits
+	return h == nil || !h.Nested || n.Links.ModuleInReach(m)
 }
 
 // OfFiles is one text for modules, and another one in languages whose modules are files that

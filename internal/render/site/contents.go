@@ -139,6 +139,15 @@ func (w *contentsWriter) modules() {
 	w.raw("</ul>")
 }
 
+// behindModule is the mark by which a module is told from what is declared beside it: that between the names of
+// modules where the language writes names in names so.
+func behindModule(m *model.Module) string {
+	if h := m.Library.Habits; h != nil && h.Nested && h.PathMark != "" {
+		return h.PathMark
+	}
+	return "/"
+}
+
 // inside lists what is below the page's module and what it declares.
 func (w *contentsWriter) inside(own *model.Module, below []*model.Module) {
 	way := w.way()
@@ -148,7 +157,7 @@ func (w *contentsWriter) inside(own *model.Module, below []*model.Module) {
 	}
 	w.raw("<ul>")
 	for _, sub := range below[:min(len(below), mostBeside)] {
-		w.module(sub, escape(sub.Last())+"/")
+		w.module(sub, escape(sub.Last()+behindModule(sub)))
 		w.raw("</li>")
 	}
 	shown := windowAt(list, place, mostOwn)
