@@ -124,7 +124,7 @@ func isBelow(file string, paths []string) bool {
 func partLibrary(lib *model.Library) parts.Library {
 	return parts.Library{
 		Name: lib.Name, Language: lib.Language, Root: lib.Root, Prefix: lib.Prefix, Version: lib.Version, Package: lib.Package,
-		Entries: lib.Entries, Inside: lib.OwnImports, Imports: lib.Imports, Sayings: lib.Said(), Passed: lib.Skipped, Open: lib.Visible,
+		Entries: lib.Entries, Inside: lib.OwnImports, Imports: lib.Imports, Begins: lib.Begins, Sayings: lib.Said(), Passed: lib.Skipped, Open: lib.Visible,
 	}
 }
 
@@ -142,7 +142,7 @@ func (r *run) findParts(set *parts.Set) error {
 		}
 		own := &discover.Library{End: end, Model: &model.Contents{Library: &model.Library{
 			Name: lib.Name, Language: lib.Language, Habits: end.Habits(), Root: lib.Root, Prefix: lib.Prefix, Version: lib.Version, Package: lib.Package,
-			Entries: lib.Entries, OwnImports: lib.Inside, Imports: lib.Imports, Sayings: lib.Sayings, Skipped: lib.Passed, Visible: lib.Open,
+			Entries: lib.Entries, OwnImports: lib.Inside, Imports: lib.Imports, Begins: lib.Begins, Sayings: lib.Sayings, Skipped: lib.Passed, Visible: lib.Open,
 		}}}
 		for _, f := range set.Files[lib.Name] {
 			if f.StreamOnly && !r.options.Everything {

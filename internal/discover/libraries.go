@@ -111,7 +111,7 @@ func (s *search) library(end lang.FrontEnd, folder string, marker lang.Root) *Li
 	}
 	lib := &Library{End: end, root: marker, Model: &model.Contents{Library: &model.Library{
 		Name: s.free(name, habits.Language), Language: habits.Language, Habits: habits, Root: folder,
-		Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Imports: marker.Imports, Sayings: marker.Sayings,
+		Prefix: marker.Prefix, Version: marker.Version, Package: marker.Package, Imports: marker.Imports, Begins: marker.Begins, Sayings: marker.Sayings,
 	}}}
 	s.libraries = append(s.libraries, lib)
 	return lib

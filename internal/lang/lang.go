@@ -94,8 +94,9 @@ type Root struct {
 	Name    string // what the library calls itself, or ""
 	Prefix  string // module path of the folder
 	Version string
-	Package string   // what users import the library by as a whole
-	Imports []string // paths of modules all names of which each file of the library has
+	Package string        // what users import the library by as a whole
+	Imports []string      // paths of modules all names of which each file of the library has
+	Begins  []model.Begin // see [model.Library]
 	Sayings []model.Saying
 	Entries []model.Entry // what users may import, by files from the root folder without suffix; empty where all are
 }

@@ -68,6 +68,7 @@ type Library struct {
 	Entries    []Entry            // the modules that its own files name as those for users; empty for all
 	OwnImports []Entry            // names by which only its own files import; one "*" in them stands for any text
 	Imports    []string           // paths of modules all names of which each of its files has, by its project files
+	Begins     []Begin            // the files that its project files say it begins with, where these are not the usual ones
 	Sayings    []Saying           // what its manifests say of it and its modules beyond that
 	SaidInCode []Saying           // and what its code says
 	Groups     map[string]GroupIn // by their names
@@ -96,6 +97,12 @@ type Contents struct {
 	UnderOf map[*Occurrence][]string
 }
 
+// Begin is a file that modules of a library are found from.
+type Begin struct {
+	File   string `json:"file"`   // from the library's root
+	Module string `json:"module"` // the path of its module
+}
+
 // Saying is something that a library's own files say of it, or of one of its modules, to
 // those who use it: what it is built for, to whom it opens what others do not see.
 type Saying struct {
@@ -114,6 +121,9 @@ const (
 	Installs       = "installs"        // the headers for users, as patterns of paths
 	InstallsPartly = "installs-partly" // some of them, where the rest is known only when a build runs
 	Reflected      = "reflected"       // all may look into a module when they run; without a module, into each
+	Features       = "features"        // what users may switch on
+	ByDefault      = "by-default"      // those that are on unless they are switched off
+	Edition        = "edition"         // of the language
 	OnlyRead       = "reflected-by"    // the only libraries that may
 )
 

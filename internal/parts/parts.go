@@ -37,6 +37,7 @@ type Library struct {
 	Entries  []model.Entry         `json:"entries,omitempty"`
 	Inside   []model.Entry         `json:"inside,omitempty"`
 	Imports  []string              `json:"imports,omitempty"`
+	Begins   []model.Begin         `json:"begins,omitempty"`
 	Sayings  []model.Saying        `json:"sayings,omitempty"`
 	Passed   []model.SkippedFolder `json:"passed,omitempty"`
 	Open     []string              `json:"open,omitempty"`

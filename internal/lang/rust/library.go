@@ -5,8 +5,6 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/pelletier/go-toml/v2"
-
 	"codrel/internal/lang"
 	"codrel/internal/model"
 )
@@ -29,33 +27,6 @@ var (
 	_ lang.MemberBlocks     = FrontEnd{}
 )
 
-// MarkerNames are the manifests of packages.
-func (FrontEnd) MarkerNames() []string { return []string{"Cargo.toml"} }
-
-// Root reads a manifest. One that only names the members of a workspace marks no library.
-func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
-	root := lang.Root{Folder: path.Dir(file)}
-	var manifest struct {
-		Package *struct {
-			Name    string `toml:"name"`
-			Version any    `toml:"version"`
-		} `toml:"package"`
-		Lib struct {
-			Name string `toml:"name"`
-		} `toml:"lib"`
-	}
-	if err := toml.Unmarshal(data, &manifest); err != nil || manifest.Package == nil || manifest.Package.Name == "" {
-		return root, false
-	}
-	root.Name = manifest.Package.Name
-	root.Version, _ = manifest.Package.Version.(string)
-	root.Package = strings.ReplaceAll(root.Name, "-", "_")
-	if manifest.Lib.Name != "" {
-		root.Package = manifest.Lib.Name
-	}
-	return root, true
-}
-
 // crateOf is the name by which code names a crate.
 func crateOf(lib *model.Library) string {
 	switch {
@@ -65,6 +36,14 @@ func crateOf(lib *model.Library) string {
 		return lib.Package
 	}
 	return strings.ReplaceAll(lib.Name, "-", "_")
+}
+
+// begun are the files that a library begins with, as its manifest says.
+func begun(lib *model.Library) []model.Begin {
+	if lib == nil {
+		return nil
+	}
+	return lib.Begins
 }
 
 // tree finds the modules of the files of a library.
@@ -98,11 +77,19 @@ func treeOf(lib *model.Library, files []*model.Facts) *tree {
 	}
 	t.gates = gatesOf(files)
 	crate := crateOf(lib)
-	begins := map[string]string{"src/lib.rs": crate, "lib.rs": crate}
-	if _, has := t.files[path.Join(t.root, "src/lib.rs")]; !has {
-		begins["src/main.rs"] = crate
-	} else {
+	begins := map[string]string{}
+	for _, b := range begun(lib) {
+		begins[b.File] = b.Module
+	}
+	said := slices.ContainsFunc(begun(lib), func(b model.Begin) bool { return b.Module == crate })
+	_, has := t.files[path.Join(t.root, "src/lib.rs")]
+	switch {
+	case said:
 		begins["src/main.rs"] = crate + "::main"
+	case has:
+		begins["src/lib.rs"], begins["lib.rs"], begins["src/main.rs"] = crate, crate, crate+"::main"
+	default:
+		begins["lib.rs"], begins["src/main.rs"] = crate, crate
 	}
 	for file, name := range begins {
 		if i, ok := t.files[path.Join(t.root, file)]; ok {

@@ -33,6 +33,22 @@ func read(texts ...string) (files []*model.Facts) {
 	return files
 }
 
+// What a manifest says of targets, features and the edition.
+func TestTargets(t *testing.T) {
+	root, ok := end.Root("Cargo.toml", []byte("[package]\nname = \"tide\"\nedition = \"2021\"\n[lib]\npath = \"rust/all.rs\"\n[[bin]]\nname = \"print\"\npath = \"tools/print.rs\"\n[[bin]]\nname = \"plain\"\npath = \"src/bin/plain.rs\"\n[features]\ndefault = [\"net\"]\nnet = []\ndeep = [\"net\"]\n_own = []\n"))
+	assert.True(t, ok)
+	assert.Equal(t, []model.Begin{{File: "rust/all.rs", Module: "tide"}, {File: "tools/print.rs", Module: "print"}}, root.Begins)
+	assert.Equal(t, []model.Saying{
+		{Key: model.Edition, Module: "tide", Names: []string{"2021"}}, {Key: model.Features, Module: "tide", Names: []string{"deep", "net"}}, {Key: model.ByDefault, Module: "tide", Names: []string{"net"}},
+	}, root.Sayings)
+	lib := &model.Library{Name: "tide", Package: "tide", Root: ".", Begins: root.Begins}
+	files := read("rust/all.rs", "pub mod low;", "rust/low.rs", "", "src/bin/plain.rs", "fn main() {}", "src/lib.rs", "", "src/main.rs", "fn main() {}", "tools/print.rs", "mod help; fn main() {}", "tools/help.rs", "")
+	assert.Equal(t, []string{"tide", "tide::low", "plain", "tide::lib", "tide::main", "print", "print::help"}, end.ModulePaths(lib, files))
+	root, _ = end.Root("Cargo.toml", []byte("[package]\nname = \"tide\"\nedition.workspace = true\n[lib]\npath = \"src/lib.rs\"\n"))
+	assert.Empty(t, root.Begins)
+	assert.Empty(t, root.Sayings)
+}
+
 var tide = &model.Library{Name: "tide-solver", Package: "tide_solver", Root: "."}
 
 func TestModules(t *testing.T) {
