@@ -158,6 +158,8 @@ impl Walk {
                     }
                 }
             }
+            Verbatim(_) => self.leave_out(item.span()), // newer than the parser
+            Macro2(i) => self.say(&i.ident, "", None, &i.attrs, is_public(&i.vis)),
             TraitAlias(i) => self.say(&i.ident, "", None, &i.attrs, is_public(&i.vis)),
             Impl(i) => {
                 let scope = type_name(&i.self_ty, &i.generics);

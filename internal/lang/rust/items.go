@@ -27,7 +27,7 @@ type owner struct {
 
 // unit reads the file.
 func (r *reader) unit() {
-	r.PairAngles(",:'&*=+?-!.;", r.overInType)
+	r.PairAngles(",:'&*=+?-!.;~", r.overInType)
 	i := 0
 	if strings.HasPrefix(r.Text, "#!") && !strings.HasPrefix(strings.TrimLeft(r.Text[2:], " \t\r\n"), "[") { // what runs the script
 		end := int32(lexing.EndOfLine(r.Text, 0))
@@ -54,6 +54,8 @@ func (r *reader) overInType(i int, open bool) int {
 	}
 	t := &r.Tokens[i]
 	switch {
+	case r.Is(i, '#') && r.Is(i+1, '['): // an attribute of a parameter
+		return r.Over(i + 1)
 	case r.Is(i, '<') && i > 0 && (r.Tokens[i-1].Kind == lexing.Value || r.Is(i-1, ')')): // no list stands behind a value
 		return i + 1
 	case r.Is(i, '(') || r.Is(i, '[') || r.Is(i, '{') && (r.Is(i-1, '<') || r.Is(i-1, ',') || r.Is(i-1, '=')):

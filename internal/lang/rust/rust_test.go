@@ -142,6 +142,23 @@ struct A<'a, const N: usize, T: ?Sized + Fn(u8) -> u8 = Vec<Vec<u8>>> where T: '
 fn r#type(r#in: u8, mut a: u8, (b, c): (u8, u8), Point { x, .. }: Point, &d: &u8) -> impl Fn() -> Vec<Vec<u8>> + '_ { }
 => 1 function r#type(r#in, a, _, _, _)
 
+struct V<T, #[unstable(feature = "a", issue = "1")] A: B = C> { a: T, b: A } fn g<#[may] T, I: ~const D<str>>(#[cfg(x)] a: T, b: I) -> Option<&I::O> { }
+=> 1 struct V
+=> 1 field V.a
+=> 1 field V.b
+=> 1 function g(a, b)
+
+cfg_if! { if #[cfg(unix)] { fn one() {} } else if #[cfg(a)] { struct Two { x: u8 } } else { mod three { fn four() {} } } } other! { five => 6 } fn seven() {}
+=> 1 function one()
+=> 1 struct Two
+=> 1 field Two.x
+=> 1 function four()
+=> 1 function seven()
+
+gate! { #![unix] pub fn kept() {} fn cut(
+=> 1 function kept()
+=> 1 function cut()
+
 fn lifetimes<'a>(x: &'a str, c: char) -> char { let y = 'a'; let z = '\''; 'l: loop { break 'l; } c }
 fn after() {}
 => 1 function lifetimes(x, c)

@@ -514,8 +514,22 @@ func (r *reader) call(at, end int, own *owner) (next int, ok bool) {
 	if r.Word(open) != "" { // "name! ident { … }"
 		open++
 	}
-	if open >= end || int(r.Tokens[open].Partner) < open {
-		return min(open, end), true
+	if open >= end {
+		return end, true
+	}
+	if int(r.Tokens[open].Partner) < open { // damaged: what stands before the damage is kept
+		if !r.Is(open, '{') && !r.Is(open, '(') || own.at >= 0 || own.extern {
+			return open, true
+		}
+		switch first, _ := r.innerAttributes(open + 1); {
+		case r.Word(first) == "if" && r.Is(first+1, '#') && r.Deeper(open, deepest):
+			r.alternatives(first, end, own)
+			r.Shallower()
+			return end, true
+		case r.beginsItem(first, end):
+			return first, true
+		}
+		return open, true
 	}
 	stop := int(r.Tokens[open].Partner)
 	next = stop + 1
@@ -541,6 +555,23 @@ func (r *reader) call(at, end int, own *owner) (next int, ok bool) {
 	}
 	r.Shallower()
 	return min(next, end), true
+}
+
+// beginsItem reports whether an item begins at an index, as far as its first words tell.
+func (r *reader) beginsItem(i, end int) bool {
+	next, _ := r.attributesOnly(i, end)
+	if next >= end {
+		return false
+	}
+	at := r.visibility(&item{}, next, end, &owner{at: -1})
+	for r.qualifies(at) {
+		at++
+	}
+	switch r.Word(at) {
+	case "fn", "struct", "enum", "trait", "impl", "mod", "use", "extern", "type", "union", "const", "static":
+		return true
+	}
+	return false
 }
 
 // holdsItems reports whether what stands between two indices is items alone, as far as their heads
