@@ -71,7 +71,7 @@ func (r *reader) statement(i int) int {
 			return r.packageAt(i, true)
 		}
 	case "sub":
-		if isPlain(r.Word(i + 1)) {
+		if isPlain(r.Word(i+1)) || r.IsMark(i+1, "::") && isPlain(r.Word(i+2)) {
 			return r.sub(i)
 		}
 		if i > 0 && r.Word(i-1) == "my" || r.Word(i-1) == "our" {
@@ -224,24 +224,27 @@ func (r *reader) whole(i, end int) source.Span {
 
 // sub reads a sub or a method with a name.
 func (r *reader) sub(i int) int {
-	written := r.Word(i + 1)
-	if written == "" || r.IsMark(i+2, "=>") {
+	name, pkg := i+1, r.pkg
+	if r.IsMark(name, "::") { // of the program's own package
+		name, pkg = i+2, "main"
+	}
+	written := r.Word(name)
+	if written == "" || r.IsMark(name+1, "=>") {
 		return i + 1
 	}
-	o := model.Occurrence{Kind: model.KindFunction, Name: written, Parent: -1, NameSpan: r.Span(i+1, i+2), Callable: &model.Callable{}}
-	pkg := r.pkg
+	o := model.Occurrence{Kind: model.KindFunction, Name: written, Parent: -1, NameSpan: r.Span(name, name+1), Callable: &model.Callable{}}
 	if n := strings.LastIndex(written, "::"); n >= 0 {
 		pkg, o.Name = written[:n], written[n+2:]
 		o.NameSpan.Start += int32(n + 2)
 	}
-	at := r.body(i + 2)
+	at := r.body(name + 1)
 	word := "sub"
 	if r.Word(i) == "method" {
 		word = "method"
 	}
 	open := -1
-	for k := i + 2; k < at; k++ {
-		if r.Is(k, '(') && !r.Is(k-1, ':') && !(r.Word(k-1) != "" && k > i+2) {
+	for k := name + 1; k < at; k++ {
+		if r.Is(k, '(') && !r.Is(k-1, ':') && !(r.Word(k-1) != "" && k > name+1) {
 			open = k
 		}
 	}

@@ -106,6 +106,10 @@ $x = <STDIN>; $y < $z; <$fh>; sub v { }
 => 1 function d($n)
 => 1 function e($n)
 
+sub ::far($x) { } sub near { ::far(1) }
+=> 1 function far($x)
+=> 1 function near()
+
 *y = *z; sub z { }
 => 1 function y()
 => 1 function z()
