@@ -51,7 +51,7 @@ sub walk {
             my ($token) = grep { $_->isa('PPI::Token::Word') && $_->content eq $name } $child->schildren;
             if (length $name && $token) {
                 my $in = $package;
-                ($in, $name) = ($1, $2) if $name =~ /^(.*)::([^:]+)$/;
+                ($in, $name) = (length $1 ? $1 : 'main', $2) if $name =~ /^(.*)::([^:]+)$/;
                 $put->($name, $token, $in);
             }
             walk($child, $package, 1, $put);
