@@ -60,6 +60,7 @@ func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind)
 			named[i].Title, named[i].Of = of.Title, of
 		}
 	}
+	inTheirOrder(named)
 	slices.SortStableFunc(kinds, func(a, b Group) int { return asideAlone(a) - asideAlone(b) })
 	for _, d := range list {
 		if by := askedBy(d); by != "" && part(d) == "" {
@@ -70,6 +71,23 @@ func Groups(list []*model.Declaration, kind func(*model.Declaration) model.Kind)
 		asked[i].Asked = true
 	}
 	return slices.Concat(named, kinds, asked)
+}
+
+// inTheirOrder puts groups that one file names into the order in which it does so.
+func inTheirOrder(named []Group) {
+	order := map[string]int{}
+	for i := range named {
+		of := named[i].Of
+		if of.Group == nil || of.File != named[0].Of.File {
+			return
+		}
+		at := slices.IndexFunc(of.File.Groups, func(g model.Group) bool { return g.Name == of.Name })
+		if at < 0 {
+			return
+		}
+		order[of.Name] = at
+	}
+	slices.SortStableFunc(named, func(a, b Group) int { return order[a.Of.Name] - order[b.Of.Name] })
 }
 
 // askedBy is what asks for a declaration that stands aside because of it, as a trait does, or "".
