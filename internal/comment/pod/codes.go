@@ -218,6 +218,9 @@ func (c *codes) named(name, section string, shown []prose.Node, at prose.Node) [
 	quoted := func(rest string) []prose.Node {
 		return []prose.Node{{Kind: prose.Text, Text: "“" + section + "”" + rest, Span: at.Span}}
 	}
+	if name == "" && section == "" { // it leads nowhere
+		return shown
+	}
 	if name != "" && !isName(name) { // a page of the manual
 		if len(shown) > 0 {
 			return shown

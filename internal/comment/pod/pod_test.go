@@ -43,6 +43,7 @@ func TestCodes(t *testing.T) {
 		"L<Tide::Log/\"METHODS\">":                                "[“METHODS” in `Tide::Log`]",
 		"L</read>, L</read()>, L</\"The end\">":                   "[`read`], [`read()`], [“The end”]",
 		"L<https://tide.example/a?b=c>":                           "[https://tide.example/a?b=c]",
+		"L<> L</> L<text|> end":                                   "text end",
 		"L<here|https://tide.example/>":                           "[here]",
 		"L<crontab(5)>":                                           "`crontab(5)`",
 		"L<B<x>|Tide::Log>":                                       "[**x**]",
