@@ -81,6 +81,7 @@ type search struct {
 	markers   []string // the files that mark libraries
 	libraries []*Library
 	asked     map[string]bool
+	unsound   []Problem // marker files that cannot be read
 }
 
 // Find searches a project. The error is the context's, or a [PathError].
@@ -114,6 +115,7 @@ func Find(ctx context.Context, fsys fs.FS, options Options) (*Found, error) {
 	for _, lib := range s.libraries {
 		s.choose(lib)
 	}
+	found.Problems = append(found.Problems, s.unsound...)
 	found.Libraries, found.Asked = s.libraries, s.asked
 	return found, ctx.Err()
 }
@@ -185,6 +187,12 @@ func (s *search) mark(file string) {
 			marks, s.asked[file] = true, true
 			if root, ok := lang.ReadMarker(s.fsys, f.finder, file); ok {
 				f.roots = append(f.roots, root)
+			} else if judge, knows := f.finder.(lang.MarkerJudge); knows && !slices.ContainsFunc(s.unsound, func(p Problem) bool { return p.Path == file }) {
+				if data, err := fs.ReadFile(s.fsys, file); err == nil {
+					if err := judge.MarkerProblem(data); err != nil {
+						s.unsound = append(s.unsound, Problem{source.Problem{Path: file, Err: err}, true})
+					}
+				}
 			}
 		}
 	}

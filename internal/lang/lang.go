@@ -117,6 +117,12 @@ type Ignorer interface {
 	Ignored() []string
 }
 
+// MarkerJudge is a root finder that knows what is wrong with a marker file which it cannot read.
+type MarkerJudge interface {
+	// MarkerProblem is nil where the file is sound, whether it marks a library or not.
+	MarkerProblem(data []byte) error
+}
+
 // Nester is a root finder whose libraries may lie in one another.
 type Nester interface {
 	// PartOf reports whether what an inner root marks belongs to the library of the

@@ -14,6 +14,7 @@ import (
 
 var (
 	_ lang.RootFinder       = FrontEnd{}
+	_ lang.MarkerJudge      = FrontEnd{}
 	_ lang.Placer           = FrontEnd{}
 	_ lang.Importer         = FrontEnd{}
 	_ lang.TestNamer        = FrontEnd{}

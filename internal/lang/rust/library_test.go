@@ -33,6 +33,22 @@ func read(texts ...string) (files []*model.Facts) {
 	return files
 }
 
+func TestUnsoundManifests(t *testing.T) {
+	for text, want := range map[string]string{
+		"[package]\nname = \"tide\"\n": "", "[workspace]\nmembers = []\n": "", "": "",
+		"[package]\nname = ": "line 2: ",
+		"[package\n":         "line 1: ",
+		"[package]\nname = \"a\"\n[features]\nall = \"net\"\n": "line 4: ",
+	} {
+		err := end.MarkerProblem([]byte(text))
+		if want == "" {
+			assert.NoError(t, err, text)
+		} else if assert.Error(t, err, text) {
+			assert.Contains(t, err.Error(), want, text)
+		}
+	}
+}
+
 // What a manifest says of targets, features and the edition.
 func TestTargets(t *testing.T) {
 	root, ok := end.Root("Cargo.toml", []byte("[package]\nname = \"tide\"\nedition = \"2021\"\n[lib]\npath = \"rust/all.rs\"\n[[bin]]\nname = \"print\"\npath = \"tools/print.rs\"\n[[bin]]\nname = \"plain\"\npath = \"src/bin/plain.rs\"\n[features]\ndefault = [\"net\"]\nnet = []\ndeep = [\"net\"]\n_own = []\n"))

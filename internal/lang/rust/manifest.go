@@ -1,6 +1,8 @@
 package rust
 
 import (
+	"errors"
+	"fmt"
 	"maps"
 	"path"
 	"slices"
@@ -57,6 +59,18 @@ func (FrontEnd) Root(file string, data []byte) (lang.Root, bool) {
 	}
 	root.Sayings = m.sayings(root.Package)
 	return root, true
+}
+
+// MarkerProblem is what keeps a manifest from being read, with its line.
+func (FrontEnd) MarkerProblem(data []byte) error {
+	var m manifest
+	err := toml.Unmarshal(data, &m)
+	var at *toml.DecodeError
+	if errors.As(err, &at) {
+		line, _ := at.Position()
+		return fmt.Errorf("line %d: %s", line, strings.TrimPrefix(at.Error(), "toml: "))
+	}
+	return err
 }
 
 // sayings are what the page of a crate tells of its manifest. Features whose names begin with an underscore
