@@ -23,6 +23,7 @@ type attributes struct {
 	advice     *model.Doc
 	inlined    bool // of what is handed on: its page is where that is
 	hidden     bool // its author hides it from readers
+	plain      bool // its author lets it go without a comment
 	test       bool // it exists for tests
 	exported   bool // of a macro: it is for users of the crate
 	derived    [][2]int
@@ -130,6 +131,10 @@ func (r *reader) attribute(i, end int, a *attributes, depth int) {
 			if r.Word(at) == "note" && r.Is(at+1, '=') {
 				a.advice = r.stringDoc(at + 2)
 			}
+		}
+	case "allow", "expect":
+		for at := i + 2; at < end; at++ {
+			a.plain = a.plain || r.Word(at) == "missing_docs"
 		}
 	case "must_use", "non_exhaustive", "track_caller":
 		if w := r.Word(i); w != "track_caller" {

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"codrel/internal/finding"
 	"codrel/internal/lexing"
 	"codrel/internal/model"
 	"codrel/internal/source"
@@ -40,7 +41,7 @@ func (r *reader) unit() {
 	if r.Facts.ModuleDoc == nil {
 		r.Facts.ModuleDoc = inner.doc
 	}
-	r.Facts.Conditions, r.tested = inner.conditions, inner.test
+	r.Facts.Conditions, r.tested, r.plain = inner.conditions, inner.test, inner.plain
 	r.items(i, len(r.Tokens), &owner{at: -1})
 	r.fromInner()
 	r.link()
@@ -92,12 +93,12 @@ type item struct {
 
 // item reads one item and gives the index behind it.
 func (r *reader) item(i, end int, own *owner) int {
-	scoped, when, tested := len(r.scoped), len(r.when), r.tested
-	defer func() { r.scoped, r.when, r.tested = r.scoped[:scoped], r.when[:when], tested }()
+	scoped, when, tested, plain := len(r.scoped), len(r.when), r.tested, r.plain
+	defer func() { r.scoped, r.when, r.tested, r.plain = r.scoped[:scoped], r.when[:when], tested, plain }()
 	it := item{from: i}
 	it.at, it.attrs = r.attributes(i, end)
 	r.when = append(r.when[:when:when], it.attrs.conditions...)
-	r.tested = r.tested || it.attrs.test
+	r.tested, r.plain = r.tested || it.attrs.test, r.plain || it.attrs.plain
 	at := r.visibility(&it, it.at, end, own)
 	if at >= end {
 		return end
@@ -232,7 +233,7 @@ func (r *reader) module(it *item, at, end int, own *owner) int {
 	m.Conditions = append(m.Conditions, inner.conditions...)
 	r.Facts.Modules = append(r.Facts.Modules, m)
 	space, tested, when := r.space, r.tested, len(r.when)
-	r.space, r.tested = m.Name, r.tested || inner.test
+	r.space, r.tested, r.plain = m.Name, r.tested || inner.test, r.plain || inner.plain
 	r.when = append(r.when, inner.conditions...)
 	if r.Deeper(i, deepest) {
 		r.items(first, stop, &owner{at: -1})
@@ -409,6 +410,9 @@ func (r *reader) add(o model.Occurrence, it *item, own *owner, name source.Span)
 	o.Doc, o.Deprecated = it.attrs.doc, it.attrs.deprecated
 	o.Modify(it.words...)
 	o.Modify(it.attrs.words...)
+	if o.Doc == nil && (r.plain || it.attrs.plain) {
+		it.attrs.directives = append(it.attrs.directives, model.Directive{Verb: "let", Object: finding.Undocumented, Reason: "allow(missing_docs)", Span: name})
+	}
 	if own.at < 0 && r.space != "" || len(r.when)+len(r.within) > 0 || it.attrs.advice != nil || len(it.attrs.directives) > 0 || own.of {
 		if o.Extra == nil {
 			o.Extra = &model.Extra{}

@@ -116,6 +116,7 @@ type reader struct {
 	tested     bool                     // what is read exists for tests alone
 	when       []string                 // conditions around what is read
 	within     []string                 // macros around it
+	plain      bool                     // what is read may go without comments
 	implements []implemented
 	pieces     []piece       // room for those of comments
 	spans      []source.Span // and for their lines

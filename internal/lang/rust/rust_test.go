@@ -277,6 +277,24 @@ func TestComments(t *testing.T) {
 	assert.Equal(t, "Outer.\n\nAnd inner.", facts.Modules[1].Doc.Text)
 }
 
+// What its author lets go without a comment is no finding.
+func TestAllowedToBePlain(t *testing.T) {
+	for text, want := range map[string]string{
+		"fn f() {}": "", "#[allow(missing_docs)] fn f() {} fn g() {}": "f", "#[expect(a, missing_docs)]\nstruct S { a: u8, /// B.\n b: u8 } fn g() {}": "S a",
+		"#![allow(missing_docs)]\nfn f() {} mod m { fn g() {} }": "f g", "mod m { #![allow(missing_docs)] fn g() {} } fn f() {}": "g", "enum E { #[allow(missing_docs)] A, B }": "A",
+	} {
+		var got []string
+		for _, o := range langtest.Read(end, "src/a.rs", []byte(text)).Occurrences {
+			for _, d := range o.Directives() {
+				if d.Verb == "let" && d.Object == "undocumented" && d.Reason != "" {
+					got = append(got, o.Name)
+				}
+			}
+		}
+		assert.Equal(t, want, strings.Join(got, " "), text)
+	}
+}
+
 func TestAttributes(t *testing.T) {
 	facts := langtest.Read(end, "src/lib.rs", []byte("#![cfg(unix)]\n#[deprecated(since = \"2\", note = \"use g\")]\n#[cfg(feature = \"tides\")]\n#[must_use]\npub fn f() {}\n#[deprecated = \"gone\"] fn g() {}\n#[derive(Debug, serde::Serialize)] #[non_exhaustive] pub struct S;\nimpl Display for S {}\n#[cfg_attr(shown, doc(hidden))] pub fn h() {}\n// codrel: let undocumented pass, it is plain\nfn i() {}\n#[proc_macro_derive(Tide, attributes(high))] pub fn j() {}\n#[proc_macro] pub fn k() {}\n"))
 	by := map[string]*model.Occurrence{}
