@@ -36,7 +36,7 @@ lang/cfamily:      lang lexing model source
 lang/csharp:       lang lexing model prose/markup source xmlpath
 lang/java:         lang lexing model prose/markup prose/snippet source
 lang/perl:         finding lang lexing model source
-lang/rust:         lang lexing model source
+lang/rust:         finding lang lexing model source
 lang/python:       lang lexing model source
 lang/script:       lang lexing model source
 lang/madeup:       lang lexing model finding source

@@ -426,6 +426,17 @@ func (r *reader) simple(kind model.Kind, name string, span source.Span, from, en
 	r.add(o, r.pkg, from)
 }
 
+// ofTheLanguage are variables that packages have for the language and its tools.
+var ofTheLanguage = lexing.WordSet("@EXPORT @EXPORT_OK %EXPORT_TAGS @EXPORT_FAIL @ISA $AUTOLOAD $VERSION $AUTHORITY $XS_VERSION")
+
+// variable adds one.
+func (r *reader) variable(name string, span source.Span, from, end int) {
+	r.simple(model.KindVariable, name, span, from, end, "our", "")
+	if ofTheLanguage[name] {
+		r.facts.Occurrences[len(r.facts.Occurrences)-1].Visibility = model.Private
+	}
+}
+
 // our reads variables of the package.
 func (r *reader) our(i int) {
 	one := func(k int) {
@@ -433,14 +444,7 @@ func (r *reader) our(i int) {
 		if len(w) < 2 || strings.IndexByte("$@%", w[0]) < 0 {
 			return
 		}
-		n := len(r.facts.Occurrences)
-		r.simple(model.KindVariable, w, r.Span(k, k+1), i, k+1, "our", "")
-		switch w {
-		case "@EXPORT", "@EXPORT_OK", "%EXPORT_TAGS", "@ISA", "$AUTOLOAD", "@EXPORT_FAIL":
-			r.facts.Occurrences[n].Visibility = model.Private
-		case "$VERSION", "$AUTHORITY", "$XS_VERSION":
-			r.facts.Occurrences[n].Visibility = model.Private
-		}
+		r.variable(w, r.Span(k, k+1), i, k+1)
 	}
 	if !r.Is(i+1, '(') {
 		k := i + 1

@@ -565,15 +565,25 @@ func (l *lexer) mark() {
 	}
 }
 
+// longestFormat is how many bytes the name of a format has at most.
+const longestFormat = 120
+
 // format takes a picture of lines, up to a line that is a dot.
 func (l *lexer) format(from, end int) bool {
-	stop := lexing.EndOfLine(l.text, end)
-	head := strings.TrimSpace(l.text[end:stop])
-	name, ok := strings.CutSuffix(head, "=")
-	if name = strings.TrimSpace(name); !ok || strings.ContainsFunc(name, func(c rune) bool { return c < 0x80 && !wordBytes[byte(c)] && c != ':' }) {
+	i := end
+	for i < min(len(l.text), end+longestFormat) && (l.text[i] == ' ' || l.text[i] == '\t' || l.text[i] == ':' || wordBytes[l.text[i]]) {
+		i++
+	}
+	if i == len(l.text) || l.text[i] != '=' || len(strings.Fields(l.text[end:i])) > 1 {
 		return false
 	}
-	at := min(stop+1, len(l.text))
+	for i++; i < len(l.text) && strings.IndexByte(" \t\r", l.text[i]) >= 0; { // nothing else stands on the line
+		i++
+	}
+	if i < len(l.text) && l.text[i] != '\n' {
+		return false
+	}
+	at := min(i+1, len(l.text))
 	for at < len(l.text) {
 		stop := lexing.EndOfLine(l.text, at)
 		line := strings.TrimRight(l.text[at:stop], "\r \t")

@@ -25,7 +25,7 @@ func BenchmarkRead(b *testing.B) { langtest.Benchmark(b, end, "PERL_TREE") }
 
 func TestGrowth(t *testing.T) {
 	var more []growth.Form
-	for _, open := range []string{"=head2 a\n\n", "=over\n\n", "=item a\n\n", "sub a {\n", "<<A ", "s{a}{", "q(", "$#{", "package a;\n", "has a => 1;\n", "=head2 a, a, a\n\nB<a\n\n", "sub a { }\n=head2 a\n\nx\n\n=cut\n", "my $a = shift;\n", "use constant { A => 1, ", "@EXPORT = qw(a b);\n", "/ a ", "y a ", "{ package a; ", "format A =\n"} {
+	for _, open := range []string{"=head2 a\n\n", "=over\n\n", "=item a\n\n", "sub a {\n", "<<A ", "s{a}{", "q(", "$#{", "package a;\n", "has a => 1;\n", "=head2 a, a, a\n\nB<a\n\n", "sub a { }\n=head2 a\n\nx\n\n=cut\n", "my $a = shift;\n", "use constant { A => 1, ", "@EXPORT = qw(a b);\n", "/ a ", "y a ", "{ package a; ", "format A =\n", "format A =", "format A b "} {
 		more = append(more, growth.Repeat(open, open))
 	}
 	langtest.Growth(t, end, "testdata/read", more...)

@@ -38,7 +38,7 @@ func (r *reader) use(i int) int {
 	case "vars":
 		for _, s := range r.strings(i+2, end) {
 			if strings.IndexByte("$@%", s.text[0]) >= 0 {
-				r.simple(model.KindVariable, s.text, s.span, i, end, "our", "")
+				r.variable(s.text, s.span, i, end)
 			}
 		}
 		return end
