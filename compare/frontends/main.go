@@ -44,6 +44,7 @@ func main() {
 	runs := flag.Int("runs", 5, "runs of each side, with -speed")
 	with := flag.String("with", "", "folder with the compiler's package, where it is no part of the language's own")
 	names := flag.Bool("names", false, "compare which names the code takes from its module, instead of the declarations")
+	pieces := flag.Bool("pieces", false, "compare where strings, numbers and comments begin, instead of the declarations")
 	only := flag.Bool("read", false, "read the trees once, print the seconds it took, and exit (used by the program itself)")
 	flag.Parse()
 	end := languages.ByName(*language)
@@ -57,6 +58,13 @@ func main() {
 	}
 	if *names {
 		if err := compareNames(end, flag.Args(), *with, *show); err != nil {
+			fmt.Fprintln(os.Stderr, "frontends:", err)
+			os.Exit(1)
+		}
+		return
+	}
+	if *pieces {
+		if err := comparePieces(end, flag.Args(), *with, *show); err != nil {
 			fmt.Fprintln(os.Stderr, "frontends:", err)
 			os.Exit(1)
 		}

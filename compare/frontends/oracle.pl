@@ -16,6 +16,23 @@ while (my $file = <STDIN>) {
     my $document = eval { PPI::Document->new($file, readonly => 1) };
     $spent += time - $begun;
     next if $mode eq 'time';
+    if ($mode eq 'pieces') {
+        next if !$document || !eval { $document->index_locations; 1 };
+        my %kind = ('PPI::Token::Number' => 'n', 'PPI::Token::Quote' => 't', 'PPI::Token::QuoteLike' => 't', 'PPI::Token::Regexp' => 't', 'PPI::Token::Comment' => 'c', 'PPI::Token::Pod' => 'c');
+        my (@pieces, %behind);
+        for my $token (@{ $document->find('PPI::Token') || [] }) {
+            my ($kind) = map { $kind{$_} } grep { $token->isa($_) } sort keys %kind;
+            push @pieces, [$token->location->[0], $token->location->[1] - 1, $kind] if $kind;
+            if ($token->isa('PPI::Token::HereDoc')) { # the text stands on the lines behind, after those of others before it
+                my ($line, $lines) = ($token->location->[0], scalar(() = $token->heredoc));
+                push @pieces, [$line, $token->location->[1] - 1, 't'];
+                push @pieces, [$line + 1 + ($behind{$line} || 0), 0, 't'] if $lines;
+                $behind{$line} += $lines + 1;
+            }
+        }
+        print $json->encode({ File => $file, Pieces => \@pieces }), "\n";
+        next;
+    }
     if (!$document) {
         print $json->encode({ file => $file, refused => JSON::PP::true }), "\n";
         next;

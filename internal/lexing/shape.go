@@ -36,6 +36,9 @@ type Shape struct {
 	Heredocs bool
 	// DigitMark may stand between the digits of a number, as in C++'s 1'000. 0 for none.
 	DigitMark byte
+	// LeadingDigit says that a number begins with a digit: a point before one is a mark of its own, as in
+	// Rust's pair.0.
+	LeadingDigit bool
 }
 
 // CommentShape is one form of comments.

@@ -195,7 +195,7 @@ func (l *shaped) code() {
 			continue
 		case may&mayComment != 0 && l.comment(), may&mayString != 0 && l.string():
 		case l.Heredocs && c == '<' && l.heredoc():
-		case NumberAt(l.text, l.at) && !(c == '.' && l.at > 0 && l.text[l.at-1] == '.'): // 1..9 is a range
+		case NumberAt(l.text, l.at) && !(c == '.' && (l.LeadingDigit || l.at > 0 && l.text[l.at-1] == '.')): // 1..9 is a range
 			l.number()
 		case l.Names[c]:
 			l.word()

@@ -22,7 +22,7 @@ var (
 		Strings: append([]lexing.StringShape{{Prefixes: []string{"R", "u8R", "LR"}, Open: `"`, Lines: true, Delimited: true}, {Prefixes: []string{"u8", "L", "u"}, Open: `"`, Escape: '\\'}}, quotes...),
 	}
 	rust = lexing.Shape{
-		Names: lexing.NameBytes(""), Keyword: words, Comments: []lexing.CommentShape{{Open: "//"}, {Open: "/*", Close: "*/", Nested: true}},
+		Names: lexing.NameBytes(""), Keyword: words, LeadingDigit: true, Comments: []lexing.CommentShape{{Open: "//"}, {Open: "/*", Close: "*/", Nested: true}},
 		Strings: append([]lexing.StringShape{{Prefixes: []string{"br", "cr", "r"}, Open: `"`, Fence: '#', Lines: true}}, quotes...),
 	}
 	csharp = lexing.Shape{
@@ -86,6 +86,8 @@ func TestShapes(t *testing.T) {
 		{describes: "raw strings of Rust", shape: &rust, text: `r##"a"#b"## c r"\" br#"d"#`, tokens: `r##"a"#b"## | c | r"\" | br#"d"#`, pieces: `T:r##"a"#b"## | T:r"\" | T:br#"d"#`},
 		{describes: "lifetimes are no characters", shape: &rust, text: "fn f<'a>(x: &'a str, c: 'b', d: '\\n', e: 'é')", tokens: "fn | f | < | ' | a | > | ( | x | : | & | ' | a | str | , | c | : | 'b' | , | d | : | '\\n' | , | e | : | 'é' | )", pieces: "K:fn | T:'b' | T:'\\n' | T:'é'"},
 		{describes: "raw names are no strings", shape: &rust, text: `r#type + 1..9 + 0x1f_u8`, tokens: "r | # | type | + | 1 | . | . | 9 | + | 0x1f_u8", pieces: "N:1 | N:9 | N:0x1f_u8"},
+		{describes: "a number in a place is behind its point", shape: &rust, text: "a.0 + b.1.2", tokens: "a | . | 0 | + | b | . | 1.2", pieces: "N:0 | N:1.2"},
+		{describes: "and part of the number elsewhere", shape: &java, text: "a + .5", tokens: "a | + | .5", pieces: "N:.5"},
 		{describes: "quotes that are written twice", shape: &csharp, text: `@"a\""b" @if c`, tokens: `@"a\""b" | @if | c`, pieces: `T:@"a\""b"`},
 		{describes: "code in strings", shape: &csharp, text: `$"a {b + "c}" + f(d)} {{e}} {g}" h`, tokens: `$"a  | { | b | + | "c}" | + | f | ( | d | ) | } |  {{e}}  | { | g | } | " | h`, pieces: `T:$"a  | T:"c}" | T: {{e}}  | T:"`},
 		{describes: "strings in code in strings", shape: &csharp, text: `$"{$"{a}"}" b`, tokens: `$" | { | $" | { | a | } | " | } | " | b`, pieces: `T:$" | T:$" | T:" | T:"`},

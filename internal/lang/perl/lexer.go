@@ -16,7 +16,7 @@ type lexer struct {
 	text     string
 	at       int
 	term     bool   // a value stands before: an operator is to come
-	braces   []bool // of the open braces: one that belongs to a value, as in $a{b}
+	braces   []bool // of the open braces: one behind which a value stands, as behind $a{b} and eval { c }
 	heredocs []heredoc
 	pods     []source.Span // blocks of documentation
 	encoded  bool          // they say how their text is encoded
@@ -486,7 +486,7 @@ var printing = map[string]bool{"print": true, "printf": true, "say": true}
 func (l *lexer) bracket(c byte) {
 	switch c {
 	case '{':
-		l.braces = append(l.braces, l.term && l.subscripts())
+		l.braces = append(l.braces, l.term && l.subscripts() || l.evaluates())
 	case '(':
 		if l.named || l.last == "sub" || l.last == "method" || l.last == "prototype" {
 			if stop := strings.IndexByte(l.text[l.at:min(len(l.text), l.at+80)], ')'); stop > 0 && strings.Trim(l.text[l.at+1:l.at+stop], "$@%&*;\\[]+_ \t\n") == "" {
@@ -515,6 +515,16 @@ func (l *lexer) bracket(c byte) {
 	default:
 		l.term = false
 	}
+}
+
+// evaluates reports whether a word stands before whose block is a value.
+func (l *lexer) evaluates() bool {
+	n := len(l.Tokens)
+	if n == 0 || l.named || l.Tokens[n-1].Kind != lexing.Word {
+		return false
+	}
+	word := l.text[l.Tokens[n-1].From:l.Tokens[n-1].To]
+	return word == "eval" || word == "do"
 }
 
 // subscripts reports whether the value before takes an index in braces: not where a block follows a

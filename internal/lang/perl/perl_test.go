@@ -209,10 +209,10 @@ func TestMistakes(t *testing.T) {
 
 // Pieces of the code are told apart for pages.
 func TestScan(t *testing.T) {
-	text := "# c\nmy $x = 'a' + 12; # d\n=pod\n\n=cut\nif (/b/) { qw(c) }\n"
+	text := "# c\nmy $x = 'a' + 12; # d\n=pod\n\n=cut\nif (/b/) { qw(c) }\nmy $y = eval { 1 } // 2;\nsub undo { }\n/d/;\n"
 	var got []string
 	for _, p := range end.Scan(text, nil) {
 		got = append(got, map[lexing.Class]string{lexing.Comment: "c", lexing.Keyword: "k", lexing.Text: "t", lexing.Number: "n"}[p.Class]+":"+p.Span.In(text))
 	}
-	assert.Equal(t, []string{"c:# c", "k:my", "t:'a'", "n:12", "c:# d", "c:=pod\n\n=cut", "k:if", "t:/b/", "t:qw(c)"}, got)
+	assert.Equal(t, []string{"c:# c", "k:my", "t:'a'", "n:12", "c:# d", "c:=pod\n\n=cut", "k:if", "t:/b/", "t:qw(c)", "k:my", "k:eval", "n:1", "n:2", "k:sub", "t:/d/"}, got)
 }

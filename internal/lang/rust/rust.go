@@ -72,8 +72,9 @@ var shape = lexing.Shape{
 		{Open: `"`, Escape: '\\', Lines: true},
 		{Open: "'", Escape: '\\', Character: true},
 	},
-	Body:  beginsBody,
-	Marks: []string{"..=", "...", "..", "->", "=>", "::", "&&", "||", "==", "!=", "<=", "+=", "-=", "*=", "/=", "%=", "^=", "&=", "|="},
+	LeadingDigit: true,
+	Body:         beginsBody,
+	Marks:        []string{"..=", "...", "..", "->", "=>", "::", "&&", "||", "==", "!=", "<=", "+=", "-=", "*=", "/=", "%=", "^=", "&=", "|="},
 }
 
 // keywords are the words of the language that are reserved everywhere (2.2 of its reference).
