@@ -2,7 +2,6 @@ package main
 
 import (
 	"bufio"
-	"bytes"
 	"cmp"
 	_ "embed"
 	"encoding/json"
@@ -134,48 +133,71 @@ func rust(with, mode string) (*exec.Cmd, func(), error) {
 	return cmd, func() {}, nil
 }
 
+// ask runs an oracle in a mode on files, and hands over what it says, line by line.
+func ask[T any](end lang.FrontEnd, list []string, with, mode string, of func(T) error) error {
+	cmd, clean, err := oracle(end.Habits().Language, with, mode)
+	if err != nil {
+		return err
+	}
+	defer clean()
+	cmd.Stdin = strings.NewReader(strings.Join(list, "\n"))
+	out, err := cmd.StdoutPipe()
+	if err != nil {
+		return err
+	}
+	if err := cmd.Start(); err != nil {
+		return err
+	}
+	lines := bufio.NewScanner(out)
+	lines.Buffer(nil, 1<<28)
+	for lines.Scan() {
+		var said T
+		if err := json.Unmarshal(lines.Bytes(), &said); err != nil {
+			return err
+		}
+		if err := of(said); err != nil {
+			return err
+		}
+	}
+	if err := lines.Err(); err != nil {
+		return err
+	}
+	if err := cmd.Wait(); err != nil {
+		return fmt.Errorf("the oracle: %w", err)
+	}
+	return nil
+}
+
 // compare reads one tree on both sides.
 func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 	list, err := files(end, dir)
 	if err != nil {
 		return score{}, err
 	}
-	cmd, clean, err := oracle(end.Habits().Language, with, "declarations")
-	if err != nil {
-		return score{}, err
-	}
-	defer clean()
-	cmd.Stdin = strings.NewReader(strings.Join(list, "\n"))
-	out, err := cmd.Output()
-	if err != nil {
-		return score{}, fmt.Errorf("the oracle: %w", err)
-	}
 	refused, off := map[string]bool{}, map[string][][2]int{}
 	macros := map[string]bool{}
 	var want []symbol
-	lines := bufio.NewScanner(bytes.NewReader(out))
-	lines.Buffer(nil, 1<<26)
-	for lines.Scan() {
-		var s symbol
-		if err := json.Unmarshal(lines.Bytes(), &s); err != nil {
-			return score{}, err
-		}
+	err = ask(end, list, with, "declarations", func(s symbol) error {
 		if s.Refused {
 			refused[s.File] = true
-			continue
+			return nil
 		}
 		if s.Off[1] > 0 {
 			off[s.File] = append(off[s.File], s.Off)
-			continue
+			return nil
 		}
 		if rest, ok := strings.CutPrefix(s.Name, "operator"); ok && rest != "" && end.Habits().Family == "c" {
 			s.Name = operatorName(rest)
 		}
 		if strings.HasPrefix(s.Name, "#") && end.Habits().Family == "c" && macros[s.key()] {
-			continue // of a file that is included several times
+			return nil // of a file that is included several times
 		}
 		macros[s.key()] = true
 		want = append(want, s)
+		return nil
+	})
+	if err != nil {
+		return score{}, err
 	}
 	told := map[string]bool{}
 	for _, s := range want {

@@ -1,8 +1,6 @@
 package main
 
 import (
-	"bufio"
-	"encoding/json"
 	"fmt"
 	"os"
 	"strings"
@@ -29,44 +27,22 @@ func compareNames(end lang.FrontEnd, dirs []string, with string, show int) error
 		if err != nil {
 			return err
 		}
-		cmd, clean, err := oracle(end.Habits().Language, with, "names")
-		if err != nil {
-			return err
-		}
-		defer clean()
-		cmd.Stdin = strings.NewReader(strings.Join(list, "\n"))
-		out, err := cmd.StdoutPipe()
-		if err != nil {
-			return err
-		}
-		if err := cmd.Start(); err != nil {
-			return err
-		}
 		compared, total, found, wrong := 0, 0, 0, 0
-		lines := bufio.NewScanner(out)
-		lines.Buffer(nil, 1<<28)
-		for lines.Scan() {
-			var of named
-			if err := json.Unmarshal(lines.Bytes(), &of); err != nil {
-				return err
-			}
+		err = ask(end, list, with, "names", func(of named) error {
 			data, err := os.ReadFile(of.File)
 			if err != nil {
 				return err
 			}
 			facts := end.Read(lang.File{Path: of.File, Text: source.Decode(data), Deep: true})
-			own := 0
 			for _, n := range of.Names {
-				own += n[2]
+				total += n[2]
 			}
 			right, bad := judgeNames(facts, of, show)
-			compared, total, found, wrong = compared+1, total+own, found+right, wrong+bad
-		}
-		if err := lines.Err(); err != nil {
+			compared, found, wrong = compared+1, found+right, wrong+bad
+			return nil
+		})
+		if err != nil {
 			return err
-		}
-		if err := cmd.Wait(); err != nil {
-			return fmt.Errorf("the oracle: %w", err)
 		}
 		fmt.Printf("%-44s %7d %9d %8.2f%% %9d\n", shortPath(dir), compared, total, share(found, total), wrong)
 		names, wrongs = names+total, wrongs+wrong

@@ -18,15 +18,15 @@ while (my $file = <STDIN>) {
     next if $mode eq 'time';
     if ($mode eq 'pieces') {
         next if !$document || !eval { $document->index_locations; 1 };
-        my %kind = ('PPI::Token::Number' => 'n', 'PPI::Token::Quote' => 't', 'PPI::Token::QuoteLike' => 't', 'PPI::Token::Regexp' => 't', 'PPI::Token::Comment' => 'c', 'PPI::Token::Pod' => 'c');
+        my %kind = ('PPI::Token::Number' => 2, 'PPI::Token::Quote' => 1, 'PPI::Token::QuoteLike' => 1, 'PPI::Token::Regexp' => 1, 'PPI::Token::Comment' => 3, 'PPI::Token::Pod' => 3);
         my (@pieces, %behind);
         for my $token (@{ $document->find('PPI::Token') || [] }) {
             my ($kind) = map { $kind{$_} } grep { $token->isa($_) } sort keys %kind;
             push @pieces, [$token->location->[0], $token->location->[1] - 1, $kind] if $kind;
             if ($token->isa('PPI::Token::HereDoc')) { # the text stands on the lines behind, after those of others before it
                 my ($line, $lines) = ($token->location->[0], scalar(() = $token->heredoc));
-                push @pieces, [$line, $token->location->[1] - 1, 't'];
-                push @pieces, [$line + 1 + ($behind{$line} || 0), 0, 't'] if $lines;
+                push @pieces, [$line, $token->location->[1] - 1, 1];
+                push @pieces, [$line + 1 + ($behind{$line} || 0), 0, 1] if $lines;
                 $behind{$line} += $lines + 1;
             }
         }

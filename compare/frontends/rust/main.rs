@@ -221,9 +221,9 @@ fn pieces(tokens: proc_macro2::TokenStream, out: &mut Vec<String>) {
             }
             proc_macro2::TokenTree::Literal(l) => {
                 let text = l.to_string();
-                let kind = if text.starts_with(|c: char| c.is_ascii_digit() || c == '-') { "n" } else { "t" };
+                let kind = if text.starts_with(|c: char| c.is_ascii_digit() || c == '-') { 2 } else { 1 };
                 let at = l.span().start();
-                out.push(format!("[{},{},\"{}\"]", at.line, at.column, kind));
+                out.push(format!("[{},{},{}]", at.line, at.column, kind));
             }
             proc_macro2::TokenTree::Punct(p) if p.as_char() == '#' || p.as_char() == '!' => doc = Some(p.span().start()),
             _ => doc = None,
