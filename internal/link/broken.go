@@ -64,7 +64,7 @@ func (x *Index) brokenImport(m *model.Module, f *model.Facts, i imported) (Broke
 	if x.MayBeMade(m.Library, i.member) {
 		return b, false
 	}
-	if x.handsOn(i.module, i.member, 0) {
+	if x.handsOn(i.module, i.member, map[*model.Module]bool{}) {
 		return b, false // it is taken from elsewhere there
 	}
 	return b, x.taken(m.Library, i, &trail{}).None() && !x.makesNames(i.module, 0) && !x.hasBelow(i.module, i.member)
@@ -99,16 +99,14 @@ func passedOver(m *model.Module, f *model.Facts, written string) bool {
 }
 
 // handsOn reports whether a module takes a name from elsewhere, or one does that it takes everything of.
-func (x *Index) handsOn(m *model.Module, name string, depth int) bool {
-	if depth > 8 {
-		return true
-	}
+func (x *Index) handsOn(m *model.Module, name string, seen map[*model.Module]bool) bool {
+	seen[m] = true
 	for _, f := range m.Files {
 		if x.imported(f, name) {
 			return true
 		}
 		for i := range x.wholeImports(f) {
-			if i.module != nil && i.module != m && x.handsOn(i.module, name, depth+1) {
+			if i.module != nil && !seen[i.module] && x.handsOn(i.module, name, seen) {
 				return true
 			}
 		}

@@ -27,7 +27,7 @@ func (x *Index) headingsOf(m *model.Module) *headings {
 		return known.(*headings)
 	}
 	h := &headings{exact: map[string]string{}, groups: map[string]string{}, below: map[string]string{}, inside: map[string]*model.Declaration{}, places: prose.NewAnchors()}
-	h.readGroups(m)
+	h.readGroups(m, x.titles()[m.Library][m.Path])
 	for _, doc := range m.Doc {
 		last := ""
 		prose.Walk(x.Comments.Of(m.Library.Habits, doc.File, doc.Doc).Body, func(n *prose.Node) bool {
@@ -74,8 +74,9 @@ func (x *Index) headingsOf(m *model.Module) *headings {
 	return known.(*headings)
 }
 
-// readGroups reads the groups of a module's declarations. A group is called as its module and its title are.
-func (h *headings) readGroups(m *model.Module) {
+// readGroups reads the groups of a module's declarations, by their titles. A group is called as its module and
+// its title are.
+func (h *headings) readGroups(m *model.Module, titles []string) {
 	full := map[string]bool{}
 	for _, d := range m.Top {
 		for _, o := range d.Occurrences {
@@ -86,14 +87,26 @@ func (h *headings) readGroups(m *model.Module) {
 			}
 		}
 	}
-	for name, g := range m.Library.Groups {
-		if name != m.Path+" "+g.Title {
-			continue
-		}
-		if h.groups[g.Title] = ""; full[name] {
-			h.groups[g.Title] = GroupAnchor(g.Title)
+	for _, title := range titles {
+		if h.groups[title] = ""; full[m.Path+" "+title] {
+			h.groups[title] = GroupAnchor(title)
 		}
 	}
+}
+
+// titlesOfGroups are the titles of the groups of each module of the project.
+func (x *Index) titlesOfGroups() map[*model.Library]map[string][]string {
+	out := map[*model.Library]map[string][]string{}
+	for _, lib := range x.Project.Libraries {
+		of := map[string][]string{}
+		for name, g := range lib.Groups {
+			if path, ok := strings.CutSuffix(name, " "+g.Title); ok {
+				of[path] = append(of[path], g.Title)
+			}
+		}
+		out[lib.Library] = of
+	}
+	return out
 }
 
 // isPlainName reports whether a text is one word, called or not.
@@ -135,9 +148,10 @@ func (x *Index) section(from Scope, r prose.Name, how Strictness) Result {
 	}
 	anchor, ok := h.groups[asked]
 	if !ok {
-		for title, at := range h.groups {
+		for _, title := range slices.Sorted(maps.Keys(h.groups)) {
 			if strings.EqualFold(title, asked) {
-				anchor, ok = at, true
+				anchor, ok = h.groups[title], true
+				break
 			}
 		}
 	}

@@ -237,7 +237,7 @@ func (x *Index) placeAt(lib *model.Library, path string, way *trail) Target {
 			if at.Module == nil {
 				return Target{}
 			}
-			at = x.inPath(at.Module, name, inner, 0)
+			at = x.inPath(at.Module, name, inner, map[*model.Module]bool{})
 		}
 		if at.Module != nil || at.Declaration != nil && at.Declaration.Kind().IsType() {
 			return at
@@ -249,7 +249,8 @@ func (x *Index) placeAt(lib *model.Library, path string, way *trail) Target {
 
 // inPath is what a name in a path means behind that of a module: what it gives, or a module below it or
 // below one that it hands on as a whole.
-func (x *Index) inPath(m *model.Module, name string, way *trail, depth int) Target {
+func (x *Index) inPath(m *model.Module, name string, way *trail, seen map[*model.Module]bool) Target {
+	seen[m] = true
 	if t := x.gives(m, name, way); !t.None() {
 		return t
 	}
@@ -258,8 +259,8 @@ func (x *Index) inPath(m *model.Module, name string, way *trail, depth int) Targ
 	}
 	for _, f := range m.Files {
 		for i := range x.wholeImports(f) {
-			if i.module != nil && i.module != m && i.from.Reexport && i.from.In == "" && depth < 8 {
-				if t := x.inPath(i.module, name, way, depth+1); !t.None() {
+			if i.module != nil && !seen[i.module] && i.from.Reexport && i.from.In == "" {
+				if t := x.inPath(i.module, name, way, seen); !t.None() {
 					return t
 				}
 			}

@@ -92,6 +92,7 @@ type onDemand struct {
 	names       func() map[string][]*model.Module                         // modules by the names in reach at their top
 	tops        func() *nearest.Words                                     // those names
 	classes     sync.Map                                                  // of modules: what [Index.BaseModules] found
+	titles      func() map[*model.Library]map[string][]string             // of groups, by the paths of modules
 	made        func() map[*model.Library]map[string]bool                 // names that macros may declare
 	extended    func() map[*model.Module][]*model.Module                  // modules by those that are their bases
 	headed      sync.Map                                                  // of modules: the places of their text, see [Index.headingsOf]
@@ -186,6 +187,7 @@ func (x *Index) promise() {
 	x.endings = sync.OnceValue(x.moduleEndings)
 	x.declaring = sync.OnceValue(x.declaringModules)
 	x.made = sync.OnceValue(x.madeNames)
+	x.titles = sync.OnceValue(x.titlesOfGroups)
 	x.extended = sync.OnceValue(x.extendedModules)
 	x.dotted = sync.OnceValue(x.dottedModules)
 	x.tops = sync.OnceValue(func() *nearest.Words { return nearest.NewWords(slices.Sorted(maps.Keys(x.names()))) })

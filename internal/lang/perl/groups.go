@@ -44,7 +44,7 @@ func (r *reader) group(paragraphs []paragraph, subjects []subject) {
 		for _, of := range names {
 			r.join(of, name, paragraphs[at].span())
 		}
-		if grouped[at] || slices.ContainsFunc(r.facts.Groups, func(g model.Group) bool { return g.Name == name }) {
+		if grouped[at] || r.hasGroup[name] {
 			continue
 		}
 		grouped[at] = true
@@ -57,7 +57,7 @@ func (r *reader) group(paragraphs []paragraph, subjects []subject) {
 		if len(lines) > 0 {
 			g.Doc = lexing.MakeDoc(r.Text, lines, source.Span{Start: lines[0].Start, End: lines[len(lines)-1].End})
 		}
-		r.facts.Groups = append(r.facts.Groups, g)
+		r.addGroup(g)
 	}
 }
 
@@ -85,8 +85,16 @@ func (r *reader) join(at int, group string, span source.Span) {
 func (r *reader) emptied(p *paragraph) {
 	title := withoutCodes(p.rest)
 	name := r.main + " " + title
-	if title == "" || slices.ContainsFunc(r.facts.Groups, func(g model.Group) bool { return g.Name == name }) {
+	if title == "" || r.hasGroup[name] {
 		return
 	}
-	r.facts.Groups = append(r.facts.Groups, model.Group{Name: name, Title: title})
+	r.addGroup(model.Group{Name: name, Title: title})
+}
+
+func (r *reader) addGroup(g model.Group) {
+	if r.hasGroup == nil {
+		r.hasGroup = map[string]bool{}
+	}
+	r.hasGroup[g.Name] = true
+	r.facts.Groups = append(r.facts.Groups, g)
 }

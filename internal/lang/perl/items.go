@@ -27,6 +27,7 @@ type reader struct {
 	blocks   []block
 	subEnd   int // the token that ends the body of the sub at hand, or 0
 	exports  exports
+	hasGroup map[string]bool // the names of the groups that were noted
 }
 
 // block is what braces stand around, and the package before it.
