@@ -41,6 +41,8 @@ func TestMoved(t *testing.T) {
 		{scopeIn(tide), "tidebook.example/engine/sun.Phase", "tidebook.example/engine/moon.Phase"},
 		{scopeIn(tide), "tidebook.example/engine/moon.Height", "tidebook.example/engine/tide.Height"},
 		{scopeIn(tide), "old.Berth", "pkg.berths.Berth"},
+		{scopeIn(tide), "Height.Berth", ""},
+		{scopeIn(tide), "Height.Phase", "moon.Phase"},
 		{scopeIn(other), "pkg.old.Berth", "pkg.berths.Berth"},
 		{scopeIn(other), "pkg.Berth.assign", "pkg.berths.Berth.assign"},
 		{scopeIn(other), "pkg.berths.Berht", "pkg.berths.Berth"},

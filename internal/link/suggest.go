@@ -112,13 +112,15 @@ func (x *Index) Moved(from Scope, written string) string {
 			return ""
 		}
 	}
+	// what begins with a name that is declared here is not looked for in other libraries
+	begun := from.Module != nil && len(r.Path) > 1 && x.bare(from.Module, from.File, r.Path[0]) != nil
 	for n := range r.Path {
 		tail := strings.Join(r.Path[n:], ".")
 		if len(tail) < shortestTail {
 			break
 		}
 		d := x.only(from, tail)
-		if d == nil {
+		if d == nil || begun && d.Module.Library != from.Module.Library {
 			continue
 		}
 		for _, name := range x.namesOf(from, d, r.Module != "") {
