@@ -219,7 +219,7 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 		for i := range facts.Occurrences {
 			o := &facts.Occurrences[i]
 			unseen := slices.ContainsFunc(off[f], func(lines [2]int) bool { return lines[0] <= int(o.Line) && int(o.Line) <= lines[1] })
-			unseen = unseen || facts.Language == "perl" && (o.Kind == model.KindProperty || o.Kind == model.KindField || strings.HasPrefix(o.Span.In(facts.Text), "use vars") || strings.HasPrefix(o.Span.In(facts.Text), "*")) // what words of modules declare
+			unseen = unseen || facts.Language == "perl" && (o.Kind == model.KindProperty || o.Kind == model.KindField || strings.HasPrefix(o.Span.In(facts.Text), "use vars") || strings.HasPrefix(o.Span.In(facts.Text), "*") || strings.HasPrefix(o.Span.In(facts.Text), "eval")) // what words of modules declare
 			unseen = unseen || facts.Language == "cpp" && untold(o, facts.Text) && !told[ours(f, facts, o).key()]
 			if !o.FromComment && !o.Local && !unseen && !slices.Contains(o.Modifiers(), "friend") { // no parser of code knows what comments declare
 				got = append(got, ours(f, facts, o))

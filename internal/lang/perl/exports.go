@@ -72,7 +72,14 @@ func (r *reader) namesFrom(i, end int) (out []string) {
 			out = append(out, r.exports.list[r.pkg+"::"+w]...)
 			continue
 		}
-		for _, s := range r.strings(i, i+1) {
+		list := r.strings(i, i+1)
+		switch w := r.Word(i); {
+		case len(w) > 1 && w[0] == '@':
+			list = r.valuesAt(i).list(i, i+1)
+		case w == "map" && r.Is(i+1, '{') && i+6 <= end, (w == "keys" || w == "values") && strings.HasPrefix(r.Word(i+1), "%"):
+			list = r.valuesAt(i).list(i, end)
+		}
+		for _, s := range list {
 			out = append(out, s.text)
 		}
 	}

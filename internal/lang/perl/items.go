@@ -22,8 +22,10 @@ type reader struct {
 	pkg      string // the one at hand
 	class    bool   // it is one of the class syntax
 	packages []string
-	subs     map[string]bool // all names of subs in the file, once they were asked for
-	about    string          // the package that the documentation at hand is about, as it says itself
+	subs     map[string]bool  // all names of subs in the file, once they were asked for
+	defined  map[string][]int // where values of variables begin, once they were asked for
+	steps    int              // that were taken to work values out
+	about    string           // the package that the documentation at hand is about, as it says itself
 	blocks   []block
 	subEnd   int // the token that ends the body of the sub at hand, or 0
 	exports  exports
@@ -33,6 +35,7 @@ type reader struct {
 // block is what braces stand around, and the package before it.
 type block struct {
 	open  int // of a package with braces, these
+	brace int // what it begins with
 	end   int
 	pkg   string // the one around it
 	class bool
@@ -49,7 +52,7 @@ func (r *reader) unit() {
 			r.subEnd = 0
 		}
 		if r.Is(i, '{') && int(r.Tokens[i].Partner) > i && (len(r.blocks) == 0 || r.blocks[len(r.blocks)-1].open != i) { // a package ends with the block that it stands in
-			r.blocks = append(r.blocks, block{end: int(r.Tokens[i].Partner), pkg: r.pkg, class: r.class})
+			r.blocks = append(r.blocks, block{brace: i, end: int(r.Tokens[i].Partner), pkg: r.pkg, class: r.class})
 		}
 		i = max(i+1, r.statement(i))
 	}
@@ -98,6 +101,10 @@ func (r *reader) statement(i int) int {
 		if r.subEnd == 0 {
 			r.our(i)
 		}
+	case "eval":
+		if r.subEnd == 0 {
+			r.evaluated(i)
+		}
 	case "has":
 		if r.begins(i) && r.subEnd == 0 {
 			r.has(i)
@@ -127,6 +134,9 @@ func (r *reader) statement(i int) int {
 		}
 		if len(w) > 1 && w[0] == '*' && isPlain(w[1:]) && r.begins(i) && r.subEnd == 0 && r.Is(i+1, '=') {
 			r.assigned(i)
+		}
+		if (r.Is(i, '*') || strings.HasPrefix(w, "*$")) && r.begins(i) && r.subEnd == 0 {
+			r.computed(i)
 		}
 	}
 	return i + 1
@@ -159,6 +169,116 @@ func (r *reader) assigned(i int) {
 		r.take(&o, "sub", open, body)
 		r.add(o, r.pkg, at)
 	}
+}
+
+// computed reads subs whose names are put together: "*{"draw_$_"} = sub { ... } for qw(berth tide);".
+func (r *reader) computed(i int) {
+	value := i + 2
+	if r.Is(i+1, '{') {
+		value = r.Over(i+1) + 1
+	}
+	if !r.Is(value-1, '=') || !r.isCode(value) {
+		return
+	}
+	var names []said
+	if v := r.valuesAt(i); r.Is(i+1, '{') {
+		names = v.scalar(i+2, r.Close(i+1, len(r.Tokens)))
+	} else {
+		names = v.variable(strings.TrimPrefix(r.Word(i), "*"))
+	}
+	for _, name := range names {
+		r.made(name, i, value)
+	}
+}
+
+// evaluated reads the subs that stand in a text which is run: eval "sub $name { ... }".
+func (r *reader) evaluated(i int) {
+	at := i + 1
+	if r.Is(at, '(') {
+		at++
+	}
+	if w := r.Word(at); len(w) > 1 && w[0] == '$' { // $code = "..."; eval $code
+		if at = r.valuesAt(i).defined(w); at < 0 {
+			return
+		}
+	}
+	if at >= len(r.Tokens) || r.Tokens[at].Kind != lexing.Value {
+		return
+	}
+	list := r.strings(at, at+1)
+	if len(list) != 1 || strings.HasPrefix(r.Text[r.Tokens[at].From:], "qw") {
+		return
+	}
+	text := list[0].text
+	literal := r.Text[r.Tokens[at].From] == '\'' || strings.HasPrefix(r.Text[r.Tokens[at].From:], "q") && !strings.HasPrefix(r.Text[r.Tokens[at].From:], "qq")
+	for from := 0; ; {
+		n := strings.Index(text[from:], "sub ")
+		if n < 0 {
+			return
+		}
+		begin := from + n
+		from = begin + len("sub ")
+		end := from
+		for end < len(text) && (wordBytes[text[end]] || strings.IndexByte("${}:\\", text[end]) >= 0) {
+			end++
+		}
+		if begin > 0 && strings.IndexByte(" \t\n;{}", text[begin-1]) < 0 || end == from {
+			continue
+		}
+		start := int(list[0].span.Start) + from
+		name := said{text[from:end], source.NewSpan(start, start+end-from)}
+		names := []said{name}
+		if !literal {
+			names = r.valuesAt(i).interpolated(name)
+		}
+		for _, name := range names {
+			r.made(name, i, -1)
+		}
+	}
+}
+
+// isCode reports whether what begins at a token is a sub, or leads to one.
+func (r *reader) isCode(i int) bool {
+	w := r.Word(i)
+	if v := r.valuesAt(i); len(w) > 1 && w[0] == '$' && r.Is(i+1, ';') {
+		if at := v.defined(w); at >= 0 {
+			i, w = at, r.Word(at)
+		}
+	}
+	return w == "sub" || r.Is(i, '\\') && (strings.HasPrefix(r.Word(i+1), "&") || r.Is(i+1, '&'))
+}
+
+// made adds a sub of a name that no "sub" stands before, with the package if it says one, of the statement at a
+// token; its value begins at another one, or nowhere (-1).
+func (r *reader) made(name said, i, value int) {
+	pkg := r.pkg
+	if n := strings.LastIndex(name.text, "::"); n >= 0 {
+		if pkg, name.text = name.text[:n], name.text[n+2:]; pkg == "" && r.pkg != "" {
+			pkg = "main"
+		}
+	}
+	if !isName(name.text) {
+		return
+	}
+	o := model.Occurrence{Kind: model.KindFunction, Name: name.text, Parent: -1, NameSpan: name.span, Span: r.whole(i, r.statementEnd(i)), Callable: &model.Callable{}}
+	open, body := -1, -1
+	if value >= 0 && r.Word(value) == "sub" {
+		if body = r.body(value + 1); r.Is(value+1, '(') {
+			open = value + 1
+		}
+	}
+	r.take(&o, "sub", open, body)
+	r.add(o, pkg, i)
+}
+
+// isName reports whether a text is a name, without packages before it.
+func isName(text string) bool {
+	for i := range len(text) {
+		if !wordBytes[text[i]] {
+			return false
+		}
+	}
+	return isPlain(text)
 }
 
 // isSub reports whether the file declares a sub of a name.

@@ -24,6 +24,7 @@ type lexer struct {
 	unclosed int           // where something begins that never ends, or -1
 	last     string        // the word before, if one stands right there
 	named    bool          // a sub's name was read: parameters may follow
+	loads    bool          // subs behind the end of the code are loaded when they are called
 }
 
 // heredoc is one whose lines are to come.
@@ -259,10 +260,16 @@ func (l *lexer) word() {
 	switch {
 	case key || l.last == "sub" || l.last == "method" || l.last == "package":
 	case word == "__END__" || word == "__DATA__":
+		if l.loads {
+			l.at, l.term, l.last = end, false, ""
+			return
+		}
 		if l.before("\n") || l.before("") {
 			l.end, l.at = from, min(lexing.EndOfLine(l.text, end)+1, len(l.text))
 			return
 		}
+	case (word == "AutoLoader" || word == "SelfLoader") && l.last == "use":
+		l.loads = true
 	case len(word) == 1 && from > 0 && l.text[from-1] == '-': // a question about a file
 	case quoting[word] > 0:
 		if l.quote(from, end, quoting[word], word) {

@@ -25,7 +25,7 @@ func BenchmarkRead(b *testing.B) { langtest.Benchmark(b, end, "PERL_TREE") }
 
 func TestGrowth(t *testing.T) {
 	var more []growth.Form
-	for _, open := range []string{"=head2 a\n\n", "=over\n\n", "=item a\n\n", "sub a {\n", "<<A ", "s{a}{", "q(", "$#{", "package a;\n", "has a => 1;\n", "=head2 a, a, a\n\nB<a\n\n", "sub a { }\n=head2 a\n\nx\n\n=cut\n", "my $a = shift;\n", "use constant { A => 1, ", "@EXPORT = qw(a b);\n", "/ a ", "y a ", "{ package a; ", "format A =\n", "format A =", "format A b "} {
+	for _, open := range []string{"=head2 a\n\n", "=over\n\n", "=item a\n\n", "sub a {\n", "<<A ", "s{a}{", "q(", "$#{", "package a;\n", "has a => 1;\n", "=head2 a, a, a\n\nB<a\n\n", "sub a { }\n=head2 a\n\nx\n\n=cut\n", "my $a = shift;\n", "use constant { A => 1, ", "@EXPORT = qw(a b);\n", "/ a ", "y a ", "{ package a; ", "format A =\n", "format A =", "format A b ", "*{\"a$x\"} = sub { 1 };\n", "$x = \"a$x\";\n*$x = sub { };\n", "for (qw(a b)) { *$_ = sub { }; ", "eval \"sub a$_ { }\" for @a;\n@a = (@a, @a);\n", "our @ISA = \"A::$x\" . $x;\n", "*$x = sub { } ? $x : ", "$h{a} = [@a]; use vars map {@$_} values %h;\n"} {
 		more = append(more, growth.Repeat(open, open))
 	}
 	langtest.Growth(t, end, "testdata/read", more...)
@@ -98,6 +98,7 @@ $x = <STDIN>; $y < $z; <$fh>; sub v { }
 *y = sub { my ($self, $n) = @_; }; *z = \&y; *{"a"} = sub { }; *b = $c; sub d { *e = sub { } }
 => 1 function y($self, $n)
 => 1 function z()
+=> 1 function a()
 => 1 function d()
 
 *y = *z = \&a; *b = *c; *g = *d; *d = *e = sub { my ($n) = @_; };
@@ -120,6 +121,64 @@ HERE
 sub x { }
 => 1 function w()
 => 4 function x()`)
+}
+
+// Names that are put together, in loops and texts that are run.
+func TestComputedNames(t *testing.T) {
+	langtest.Cases(t, end, "lib/A.pm", `
+for my $call (qw(read take)) { no strict 'refs'; *$call = sub { my ($self, $n) = @_; } }
+=> 1 function read($self, $n)
+=> 1 function take($self, $n)
+
+my @calls = ('get', "set"); *{"${_}_tide"} = sub ($x) { } foreach @calls;
+=> 1 function get_tide($x)
+=> 1 function set_tide($x)
+
+my %calls = (low => sub { }, 'high', sub { }); while (my ($name, $code) = each %calls) { *{__PACKAGE__ . "::$name"} = \&{$code}; }
+=> 1 function low()
+=> 1 function high()
+
+eval "sub is_$_ { 1 }" for 'wet', 'dry'; eval qq{sub big () { !! 1 }}; eval { "sub none { }" };
+=> 1 function is_wet()
+=> 1 function is_dry()
+=> 1 function big()
+
+for (keys %{$x}, qw(a b)) { my $code; $code = "sub no_$_ { }"; eval $code; eval 'sub $_ { }' }
+=> 1 function no_a()
+=> 1 function no_b()
+
+sub made { *{"inside_$_"} = sub { } for qw(a b); } *{$unknown} = sub { }; *{"$unknown\::x"} = sub { }; *{"c"} = \$x;
+=> 1 function made()
+
+use vars qw($x @y), map {@$_} values %more; use vars map {@$_} values %vars;
+=> 1 variable $x
+=> 1 variable @y
+
+$vars {low} = [qw($a $b)]; use vars map {@$_} values %vars;
+=> 1 variable $a
+=> 1 variable $b
+
+use AutoLoader; sub now { } 1; __END__ sub later { }
+=> 1 function now()
+=> 1 function later()`)
+}
+
+// What bases can be: those of systems are all said, in the order of the text.
+func TestComputedBases(t *testing.T) {
+	for text, want := range map[string]string{
+		`use constant HOME => join '::', __PACKAGE__, $x ? $^O : 'UNIX'; use base HOME;`:    "A::UNIX",
+		`my $module = $module{$^O} || 'Unix'; our @ISA = ("File::Spec::$module");`:          "File::Spec::Unix",
+		`use parent -norequire, "Tide::Log", 'Tide::' . ($x ? 'Low' : 'High');`:             "Tide::Log Tide::Low Tide::High",
+		`extends 'Tide', $x; with 'Tide::Reads' => { -excludes => ['Tide::Not'] };`:         "Tide Tide::Reads",
+		`my @bases = qw(Tide Log); push @ISA, @bases; our $x = $y; $y = $x; push @ISA, $x;`: "Tide Log",
+	} {
+		facts := langtest.Read(end, "lib/A.pm", []byte("package A; "+text))
+		var got []string
+		for _, c := range facts.Classes {
+			got = append(got, c.Base)
+		}
+		assert.Equal(t, want, strings.Join(got, " "), text)
+	}
 }
 
 // Headings and entries that name something, and such that do not.

@@ -36,8 +36,8 @@ func (r *reader) use(i int) int {
 		}
 		return end
 	case "vars":
-		for _, s := range r.strings(i+2, end) {
-			if strings.IndexByte("$@%", s.text[0]) >= 0 {
+		for _, s := range r.valuesAt(i).list(i+2, end) {
+			if s.text != "" && strings.IndexByte("$@%", s.text[0]) >= 0 {
 				r.variable(s.text, s.span, i, end)
 			}
 		}
@@ -152,6 +152,8 @@ func (r *reader) strings(i, end int) (out []said) {
 			out = append(out, said{text[1 : len(text)-1], source.NewSpan(from+1, to-1)})
 		case len(text) > 3 && text[0] == 'q' && !isLetter(text[1]) && text[1] != ' ':
 			out = append(out, said{text[2 : len(text)-1], source.NewSpan(from+2, to-1)})
+		case len(text) > 4 && strings.HasPrefix(text, "qq") && !isLetter(text[2]) && text[2] != ' ':
+			out = append(out, said{text[3 : len(text)-1], source.NewSpan(from+3, to-1)})
 		}
 	}
 	return out
@@ -172,7 +174,10 @@ func (r *reader) inherits(from, i int) {
 			return
 		}
 	}
-	for _, s := range r.strings(i, r.statementEnd(i)) {
+	if r.Is(i, '=') || r.Is(i, ',') {
+		i++
+	}
+	for _, s := range r.valuesAt(i).list(i, r.expressionEnd(i)) {
 		if isPlain(s.text) {
 			r.bring(s.text, s.span)
 		}
@@ -250,7 +255,9 @@ func (r *reader) quoted() (out []source.Span) {
 		}
 	}
 	for _, c := range r.facts.Classes {
-		out = append(out, c.Span)
+		if c.Span.In(r.Text) == c.Base { // else it is put together
+			out = append(out, c.Span)
+		}
 	}
 	slices.SortFunc(out, func(a, b source.Span) int { return int(a.Start - b.Start) })
 	return out
