@@ -182,3 +182,63 @@ func TestTraitsOfCrates(t *testing.T) {
 		"Deep": {"Read"},
 	}, got)
 }
+
+// What a module hands on from several others, each of which is there for other systems, is one thing to its users.
+func TestAlternatives(t *testing.T) {
+	files := map[string]string{
+		"Cargo.toml": "[package]\nname = \"quay\"\n",
+		"src/lib.rs": `
+#[cfg(unix)] mod unix;
+#[cfg(unix)] pub use unix::*;
+#[cfg(windows)] mod windows;
+#[cfg(windows)] pub use windows::{Port, open, Mode};
+mod always;
+pub use always::*;
+`,
+		"src/unix.rs":    "/// A port.\npub struct Port { pub fd: i32 }\nimpl Port { pub fn close(self) {} pub fn depth(&self) -> u32 { 1 } }\npub fn open(path: &str) -> Port { todo!() }\npub fn only() {}\npub fn twice() {}\n",
+		"src/windows.rs": "/// A port of Windows.\npub struct Port { pub handle: u64 }\nimpl Port { pub fn close(self) {} pub fn share(&self, m: Mode) -> [Port; 2] { todo!() } }\nimpl Clone for Port { fn clone(&self) -> Port { todo!() } }\n/// Opens a [`Port`] in a [Mode].\npub fn open(path: &str, m: Mode) -> Port { todo!() }\npub enum Mode { Read }\n",
+		"src/always.rs":  "pub fn twice(n: u32) {}\npub struct Open;\n",
+	}
+	s := buildtest.Run(t, buildtest.Files(files), build.Options{})
+	find := func(s *build.Snapshot, name string) *model.Declaration {
+		t.Helper()
+		for _, d := range s.Links.Tops(s.Project.Libraries[0].Modules[0]) {
+			if d.Name == name {
+				return d
+			}
+		}
+		require.Fail(t, "no page has "+name)
+		return nil
+	}
+	crate, windows := s.Project.Libraries[0].Modules[0], s.Project.Libraries[0].Modules[3]
+	require.Equal(t, "quay::windows", windows.Path)
+	port := find(s, "Port")
+	members := func(d *model.Declaration) (out []string) {
+		for _, m := range d.Members {
+			out = append(out, m.Path())
+		}
+		return out
+	}
+	assert.Equal(t, []string{"Port.handle", "Port.close", "Port.share", "Port.clone", "Port.fd", "Port.depth"}, members(port), "what is named comes before what comes with everything")
+	assert.Len(t, port.Occurrences, 2)
+	assert.Len(t, port.Member("close").Occurrences, 2)
+	assert.Same(t, port, windows.Find("Port"), "its own module knows it as that")
+	assert.Equal(t, crate, s.Links.Home(port))
+	open := find(s, "open")
+	assert.Len(t, open.Forms(), 2)
+	for _, at := range port.Member("share").Occurrences {
+		for token := range at.Tokens(at.Signature) {
+			if token.Text == "Port" || token.Text == "Mode" {
+				assert.NotNil(t, s.Links.TypeOf(port.Member("share"), at.File, token).Declaration, token.Text)
+			}
+		}
+	}
+	for _, f := range s.Findings {
+		assert.NotContains(t, []string{"broken-reference", "leaked-type"}, f.Rule, f)
+	}
+	assert.Len(t, find(s, "twice").Occurrences, 2, "one of both is always there")
+
+	files["src/lib.rs"] = "mod unix;\npub use unix::*;\nmod windows;\npub use windows::*;\nmod always;\n"
+	s = buildtest.Run(t, buildtest.Files(files), build.Options{})
+	assert.Len(t, find(s, "Port").Occurrences, 1, "without conditions a name that two modules give means neither")
+}

@@ -21,6 +21,11 @@ func (x *Index) findSurface() {
 	x.replaced = map[*model.Declaration]bool{}
 	x.lift()
 	x.findHomes()
+	if x.unite() {
+		x.exportsOf.Clear()
+		x.lift()
+		x.findHomes()
+	}
 	x.rename()
 	x.findReplaced()
 	x.seat()
@@ -80,8 +85,9 @@ func passesOn(m *model.Module) bool {
 type Export struct {
 	Name   string
 	Target Target
-	Doc    *model.Doc         // the comment on the name, where it has one of its own
-	Stands *model.Declaration // what gives the target this name, where that is a declaration to its language
+	Others []*model.Declaration // further ones that come under the name, of which a build may have one instead
+	Doc    *model.Doc           // the comment on the name, where it has one of its own
+	Stands *model.Declaration   // what gives the target this name, where that is a declaration to its language
 	File   *model.Facts
 	Apart  bool // the page of the target stays where users find it without the name
 }
@@ -95,7 +101,7 @@ func (x *Index) Exports(m *model.Module) []Export {
 	if known, ok := x.exportsOf.Load(m); ok {
 		return known.([]Export)
 	}
-	g := exportList{x: x, of: m, names: map[string]bool{}, seen: map[*model.Module]bool{}, stars: map[*model.Module]bool{m: true}}
+	g := exportList{x: x, of: m, names: map[string]int{}, seen: map[*model.Module]bool{}, stars: map[*model.Module]bool{m: true}}
 	g.module(m)
 	x.exportsOf.Store(m, g.out)
 	return g.out
@@ -106,7 +112,7 @@ type exportList struct {
 	x     *Index
 	of    *model.Module
 	out   []Export
-	names map[string]bool
+	names map[string]int // where in the list a name is, counted from 1
 	seen  map[*model.Module]bool
 	stars map[*model.Module]bool
 	apart bool // what is listed now has its page where it is declared
@@ -116,15 +122,21 @@ func (g *exportList) add(given Export) {
 	given.Apart = given.Apart || g.apart
 	own := g.of.Find(given.Name)
 	switch {
-	case given.Target.None() || g.names[given.Name] || given.Name == "":
+	case given.Target.None() || given.Name == "":
+		return
+	case g.names[given.Name] > 0:
+		first := &g.out[g.names[given.Name]-1]
+		if d := given.Target.Declaration; d != nil && first.Target.Declaration != nil && d != first.Target.Declaration && !slices.Contains(first.Others, d) {
+			first.Others = append(first.Others, d)
+		}
 		return
 	case own != nil && given.Stands != own && !leftOut(own) && g.x.standsFor(own, &trail{}).None():
 		return // its own
 	case own != nil && given.Target.Declaration == own && !leftOut(own):
 		return
 	}
-	g.names[given.Name] = true
 	g.out = append(g.out, given)
+	g.names[given.Name] = len(g.out)
 }
 
 func (g *exportList) module(m *model.Module) {

@@ -304,7 +304,7 @@ func (r *reader) put(from, to int) {
 			r.Arena.Put(model.TokenTypeParam, text)
 		case text == "Self":
 			r.Arena.Put(model.TokenKeyword, text)
-		case isKeyword(text) && !r.IsMark(i+1, "::"):
+		case isKeyword(text) && (!r.IsMark(i+1, "::") || !beginsPath[text]):
 			r.Arena.Put(model.TokenKeyword, text)
 		case r.isScoped(text) && !r.IsMark(i+1, "::"):
 			r.Arena.Put(model.TokenTypeParam, text)
@@ -323,6 +323,9 @@ func (r *reader) put(from, to int) {
 	}
 }
 
+// beginsPath are the keywords that paths begin with.
+var beginsPath = lexing.WordSet("crate super self Self")
+
 // blankBefore reports whether people put a blank before a token, behind the one before it.
 func (r *reader) blankBefore(i int) bool {
 	sign, before := r.Tokens[i].Sign, r.Tokens[i-1].Sign
@@ -334,11 +337,11 @@ func (r *reader) blankBefore(i int) bool {
 		return true
 	case word && wordBefore:
 		return true
-	case sign == '\'' && wordBefore && isKeyword(r.Word(i-1)):
+	case (sign == '\'' || r.IsMark(i, "::") && !beginsPath[r.Word(i-1)]) && wordBefore && isKeyword(r.Word(i-1)):
 		return true
 	case sign == '&' && wordBefore || sign == '{' || before == '{' || sign == '}':
 		return true
-	case (sign == '[' || sign == '(') && wordBefore && isKeyword(r.Word(i-1)) && r.Word(i-1) != "fn" && r.Word(i-1) != "Self" && r.Word(i-1) != "crate" && r.Word(i-1) != "super" && r.Word(i-1) != "self":
+	case (sign == '[' || sign == '(') && wordBefore && isKeyword(r.Word(i-1)) && r.Word(i-1) != "fn" && !beginsPath[r.Word(i-1)]:
 		return true
 	case before == '>' && word, sign == '*' && wordBefore && isKeyword(r.Word(i-1)), sign == '<' && r.Word(i-1) == "as":
 		return true

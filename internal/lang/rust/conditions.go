@@ -19,6 +19,32 @@ func (FrontEnd) Condition(text string) lang.Condition {
 	return predicate(s.Look(text), 0, len(s.Tokens), 0)
 }
 
+// Excludes reports whether there is no build with both: systems but for families exclude one another, and so do
+// processors and values of options that have one.
+func (FrontEnd) Excludes(holds, other lang.Condition) bool {
+	if holds.Kind != other.Kind || holds.Name == other.Name {
+		return false
+	}
+	switch holds.Kind {
+	case "system":
+		if families[holds.Name] {
+			return other.Name == "Windows"
+		}
+		return !families[other.Name]
+	case "machine", "pointers":
+		return true
+	case "equal":
+		name, _, _ := strings.Cut(holds.Name, " = ")
+		return single[name] && strings.HasPrefix(other.Name, name+" = ")
+	}
+	return false
+}
+
+var (
+	families = lexing.WordSet("Unix WebAssembly") // of systems
+	single   = lexing.WordSet("target_env target_endian target_vendor target_abi panic")
+)
+
 // predicate reads the condition between two tokens.
 func predicate(c lexing.Cursor, i, end, depth int) lang.Condition {
 	word := c.Word(i)

@@ -69,13 +69,43 @@ func (m *Maker) when(language string, all []string) When {
 		if slices.Contains(all[:i], text) {
 			continue
 		}
-		of = append(of, reader.Condition(text))
+		of = flat(of, reader.Condition(text), 0)
 	}
+	of = slices.DeleteFunc(slices.Clone(of), func(c lang.Condition) bool { return c.Not && implied(reader, of, c) })
+	slices.SortStableFunc(of, func(a, b lang.Condition) int { return denied(a) - denied(b) })
 	text := m.worded(lang.Condition{Of: of}, 0)
 	if text != "" && !strings.HasPrefix(text, m.Texts.Say("not")) {
 		text = m.Texts.Say("only", "conditions", text)
 	}
 	return When{Text: text, worded: true}
+}
+
+// flat adds a condition to a list of those that must all hold, by its parts where these must all hold.
+func flat(list []lang.Condition, c lang.Condition, depth int) []lang.Condition {
+	if c.Kind != "" || c.Any != c.Not || depth > deepest {
+		return append(list, c)
+	}
+	for _, inner := range c.Of {
+		inner.Not = inner.Not != c.Not
+		list = flat(list, inner, depth+1)
+	}
+	return list
+}
+
+// deepest is how deep conditions are taken apart.
+const deepest = 100
+
+// implied reports whether a condition that denies something needs no words, since another one tells it.
+func implied(reader lang.ConditionReader, list []lang.Condition, c lang.Condition) bool {
+	return slices.ContainsFunc(list, func(o lang.Condition) bool { return o.Kind != "" && !o.Not && reader.Excludes(o, c) })
+}
+
+// denied is 1 of a condition that denies something, and 0 of others.
+func denied(c lang.Condition) int {
+	if c.Kind != "" && c.Not {
+		return 1
+	}
+	return 0
 }
 
 // worded is a condition in words, or "" for one that always holds.
@@ -123,12 +153,16 @@ func (m *Maker) worded(c lang.Condition, depth int) string {
 func (m *Maker) merged(list []lang.Condition) []lang.Condition {
 	out := make([]lang.Condition, 0, len(list))
 	for _, c := range list {
-		i := slices.IndexFunc(out, func(o lang.Condition) bool { return c.Kind != "" && o.Kind == c.Kind && !o.Not && !c.Not })
+		i := slices.IndexFunc(out, func(o lang.Condition) bool { return c.Kind != "" && o.Kind == c.Kind && o.Not == c.Not })
 		if i < 0 {
 			out = append(out, c)
 			continue
 		}
-		out[i].Name += m.Texts.Say("and") + c.Name
+		joint := "and"
+		if c.Not { // on none of them
+			joint = "or"
+		}
+		out[i].Name += m.Texts.Say(joint) + c.Name
 	}
 	return out
 }

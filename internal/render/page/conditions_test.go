@@ -52,6 +52,9 @@ func TestConditions(t *testing.T) {
 	}
 	assert.Equal(t, "only on Unix and with the feature a", m.Conditions(at("rust", "unix", `feature = "a"`)).Words(m.Texts))
 	assert.Equal(t, "only with the feature a and b and on Unix", m.Conditions(at("rust", `feature = "a"`, "unix", `feature = "b"`, "unix")).Words(m.Texts), "each is said once")
+	assert.Equal(t, "only on Fuchsia", m.Conditions(at("rust", "not(windows)", `not(target_os = "psp")`, `target_os = "fuchsia"`)).Words(m.Texts), "which is none of the others")
+	assert.Equal(t, "only on Unix and not on Fuchsia or psp", m.Conditions(at("rust", "not(windows)", `not(any(target_os = "fuchsia", target_os = "psp"))`, "all(unix)")).Words(m.Texts))
+	assert.Equal(t, "only where target_env = gnu and on Linux", m.Conditions(at("rust", `target_env = "gnu"`, `not(target_env = "musl")`, `target_os = "linux"`)).Words(m.Texts))
 	assert.Equal(t, "for linux and amd64", m.Conditions(at("go", "linux", "amd64")).Words(m.Texts))
 	assert.True(t, m.Conditions(at("go")).None())
 }
@@ -82,7 +85,7 @@ func TestConditionsFromElsewhere(t *testing.T) {
 		"quay": "", "quay::gates": "", "quay::net": net, "quay::net::inner": net, "quay::deep": "only with the feature deep", "quay::within": "only with the feature deep", "quay::both": "only on Unix", "quay::other": "only on Unix and with the feature x",
 	}, modules)
 	assert.Equal(t, map[string]string{
-		"Net": net, "Net.new": net, "i": net, "k": net + " and on Windows", "l": "only with the feature deep", "f": "only with the feature deep", "g": "only with the feature deep", "h": "", "m": "only on Unix",
+		"Net": net, "Net.new": net, "i": net, "k": "only with the feature net and on Windows and where loom is not set", "l": "only with the feature deep", "f": "only with the feature deep", "g": "only with the feature deep", "h": "", "m": "only on Unix",
 	}, names)
 }
 
