@@ -11,7 +11,7 @@ import (
 
 // unite does so for all modules; what they hand on is known. It reports whether there was anything to do.
 func (x *Index) unite() bool {
-	done := false
+	changed := map[*model.Module]bool{}
 	for _, lib := range x.Project.Libraries {
 		for _, m := range lib.Modules {
 			if h := m.Library.Habits; h == nil || !h.Nested || !x.takers[m] || !x.seen(m) || x.isInternal(m) {
@@ -21,13 +21,16 @@ func (x *Index) unite() bool {
 				for _, other := range given.Others {
 					if d := given.Target.Declaration; x.areAlternatives(d, other) && x.mayChange(d.Module) && x.mayChange(other.Module) {
 						d.Unite(other)
-						done = true
+						changed[other.Module] = true
 					}
 				}
 			}
 		}
 	}
-	return done
+	for m := range changed {
+		m.Prune()
+	}
+	return len(changed) > 0
 }
 
 // areAlternatives reports whether two declarations are the same to users, who never see both: each exists under

@@ -6,12 +6,16 @@ import "slices"
 // one or the other by the conditions under which they build.
 
 // Unite makes what another module declares at its top a part of a declaration: its occurrences are that one's from
-// now on, members go to the members of their names, and its own module finds that one under its name.
+// now on, members go to the members of their names, and its own module finds that one under its name. That module
+// is to be asked to [Module.Prune] what it has at the top when all is done.
 func (d *Declaration) Unite(with *Declaration) {
-	other := with.Module
-	d.Module.changed, other.changed = true, true
-	other.Top = slices.DeleteFunc(slices.Clone(other.Top), func(top *Declaration) bool { return top == with })
+	d.Module.changed, with.Module.changed = true, true
 	d.unite(with, 0)
+}
+
+// Prune takes what is a part of another module's declarations now from what the module has at its top.
+func (m *Module) Prune() {
+	m.Top = slices.DeleteFunc(slices.Clone(m.Top), func(d *Declaration) bool { return d.gone })
 }
 
 // CanUnite reports whether there is but one declaration of the name in the module of each of two.

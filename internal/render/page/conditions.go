@@ -60,6 +60,17 @@ func (m *Maker) when(language string, all []string) When {
 	if len(all) == 0 {
 		return When{}
 	}
+	key := language + "\x00" + strings.Join(all, "\x00")
+	if known, ok := m.conditions.Load(key); ok {
+		return known.(When)
+	}
+	out := m.sayWhen(language, all)
+	m.conditions.Store(key, out)
+	return out
+}
+
+// sayWhen puts conditions of a language into words.
+func (m *Maker) sayWhen(language string, all []string) When {
 	reader, ok := m.FrontEnds[language].(lang.ConditionReader)
 	if !ok {
 		return When{Text: strings.Join(all, " and ")}

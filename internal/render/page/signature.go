@@ -3,6 +3,7 @@ package page
 import (
 	"slices"
 	"strings"
+	"sync"
 
 	"codrel/internal/lang"
 	"codrel/internal/link"
@@ -16,6 +17,8 @@ type Maker struct {
 	FrontEnds map[string]lang.FrontEnd // by language
 	Texts     look.Texts               // the words of the pages
 	Hidden    map[string]bool          // names of sections of comments that are not shown
+
+	conditions sync.Map // what was said of them, see [Maker.when]
 }
 
 // Token is one piece of a signature as a page shows it. The pieces in a row are the
