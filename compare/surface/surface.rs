@@ -329,7 +329,14 @@ impl Crate {
                 None => {
                     for i in found {
                         match self.items[i].target {
-                            Some(m) => self.exports(m, seen).into_iter().for_each(|(name, list)| out.entry(name).or_default().extend(list)),
+                            Some(m) => self.exports(m, seen).into_iter().for_each(|(name, list)| {
+                                // a module of its own, which it keeps, stands before one that comes with everything
+                                let own = self.modules[module].items.iter().any(|&o| self.items[o].name == name && !self.items[o].public && self.items[o].target.is_some());
+                                let list: Vec<usize> = list.into_iter().filter(|&i| !own || self.items[i].target.is_none()).collect();
+                                if !list.is_empty() {
+                                    out.entry(name).or_default().extend(list)
+                                }
+                            }),
                             None => self.items[i].inside.iter().for_each(|&v| drop(out.entry(self.items[v].name.clone()).or_default().insert(v))),
                         }
                     }

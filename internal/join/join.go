@@ -92,8 +92,8 @@ func Again(modules []*model.Module, files func(*model.Module) []*model.Facts) []
 		if list == nil {
 			return
 		}
-		out[i] = model.NewModule(m.Library, m.Path)
-		out[i].Role, out[i].Name, out[i].Internal, out[i].Files = m.Role, m.Name, m.Internal, list
+		out[i] = model.NewModule(m.Library, m.Written())
+		out[i].Role, out[i].Name, out[i].Internal, out[i].Files = m.Role, m.WrittenName(), m.Internal, list
 		declare(out[i], nil)
 	})
 	return out

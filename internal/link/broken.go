@@ -127,7 +127,7 @@ func (x *Index) imported(f *model.Facts, name string) bool {
 // hasBelow reports whether a module of this name lies below another, or may.
 func (x *Index) hasBelow(m *model.Module, name string) bool {
 	importer, ok := x.options.FrontEnds[m.Library.Language].(lang.Importer)
-	return x.isPackage(m) && strings.ToLower(name) == name || ok && x.importable(m.Library, importer.Below(m.Path, name)) != nil
+	return x.isPackage(m) && strings.ToLower(name) == name || ok && x.importable(m.Library, importer.Below(m.Written(), name)) != nil
 }
 
 // MayBeMade reports whether a macro of a library that nobody has read may declare a name.

@@ -55,7 +55,7 @@ func (x *Index) give(m *model.Module, f *model.Facts, g *model.Given) {
 // within is the module of a name that stands in the file of another one.
 func (x *Index) within(m *model.Module, name string) *model.Module {
 	if h := m.Library.Habits; name != "" && h != nil {
-		if inner := x.importable(m.Library, m.Path+h.PathMark+name); inner != nil {
+		if inner := x.importable(m.Library, m.Written()+h.PathMark+name); inner != nil {
 			return inner
 		}
 	}

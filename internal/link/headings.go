@@ -27,7 +27,7 @@ func (x *Index) headingsOf(m *model.Module) *headings {
 		return known.(*headings)
 	}
 	h := &headings{exact: map[string]string{}, groups: map[string]string{}, below: map[string]string{}, inside: map[string]*model.Declaration{}, places: prose.NewAnchors()}
-	h.readGroups(m, x.titles()[m.Library][m.Path])
+	h.readGroups(m, x.titles()[m.Library][m.Written()])
 	for _, doc := range m.Doc {
 		last := ""
 		prose.Walk(x.Comments.Of(m.Library.Habits, doc.File, doc.Doc).Body, func(n *prose.Node) bool {

@@ -111,7 +111,7 @@ func (x *Index) takeFrom(lib *model.Library, importer lang.Importer, m *model.Mo
 			}
 		}
 		if in.from.In != "" {
-			if inner := x.importable(lib, importer.Below(m.Path, in.from.In)); inner != nil {
+			if inner := x.importable(lib, importer.Below(m.Written(), in.from.In)); inner != nil {
 				x.takers[inner] = true
 			}
 		}
@@ -254,7 +254,7 @@ func (x *Index) inPath(m *model.Module, name string, way *trail, seen map[*model
 	if t := x.gives(m, name, way); !t.None() {
 		return t
 	}
-	if inner := x.importable(m.Library, m.Path+m.Library.Habits.PathMark+name); inner != nil {
+	if inner := x.importable(m.Library, m.Written()+m.Library.Habits.PathMark+name); inner != nil {
 		return Target{Module: inner}
 	}
 	for _, f := range m.Files {
@@ -565,7 +565,7 @@ func (x *Index) inType(of Target, names string) Target {
 // of one around it.
 func (x *Index) byPath(m *model.Module, names []string) Target {
 	mark := m.Library.Habits.PathMark
-	around := strings.Split(m.Path, mark)
+	around := strings.Split(m.Written(), mark)
 	for outer := len(around); outer >= 0; outer-- {
 		for n := len(names) - 1; n > 0; n-- {
 			path := strings.Join(slices.Concat(around[:outer], names[:n]), mark)
@@ -639,7 +639,7 @@ func (x *Index) underBy(t Target, names string, way *trail) Target {
 		first, rest, deeper := strings.Cut(names, ".")
 		given := x.gives(t.Module, first, way)
 		if importer, ok := x.options.FrontEnds[t.Module.Library.Language].(lang.Importer); ok && given.None() {
-			given.Module = x.importable(t.Module.Library, importer.Below(t.Module.Path, first))
+			given.Module = x.importable(t.Module.Library, importer.Below(t.Module.Written(), first))
 		}
 		if !deeper || given.None() {
 			return given
@@ -745,7 +745,7 @@ func (x *Index) always(m *model.Module, name string) Target {
 // outwards finds a bare name in what other libraries have in the same module, and then in
 // the modules around it, the innermost first.
 func (x *Index) outwards(m *model.Module, name string) Target {
-	for path := m.Path; path != ""; {
+	for path := m.Written(); path != ""; {
 		var found *model.Declaration
 		for _, of := range x.modules[path] {
 			if of == m || of.Library.Habits != m.Library.Habits {

@@ -242,3 +242,24 @@ pub use always::*;
 	s = buildtest.Run(t, buildtest.Files(files), build.Options{})
 	assert.Len(t, find(s, "Port").Occurrences, 1, "without conditions a name that two modules give means neither")
 }
+
+// A module that is handed on is known by the path that its users write; paths in code lead through the other one.
+func TestModulesThatAreHandedOn(t *testing.T) {
+	files := map[string]string{
+		"Cargo.toml":  "[package]\nname = \"quay\"\n",
+		"src/lib.rs":  "mod deep;\nmod auto;\nmod kept;\npub use auto::*;\npub use auto::kept::*;\npub use kept::*;\npub use deep::shore as beach;\n/// See [`beach::Sand`], [deep::shore::more::Far] and [beach].\npub fn sands(a: beach::Sand, b: crate::deep::shore::more::Far) {}\n",
+		"src/auto.rs": "pub mod kept {\n/// A.\npub fn auto() {}\n}\n",
+		"src/kept.rs": "/// K.\npub fn own() {}\n",
+		"src/deep.rs": "pub mod shore {\n/// See [more::Far], [super::shore::more].\npub struct Sand;\npub mod more {\n/// See [super::Sand] and [crate::beach::Sand].\npub struct Far;\n}\n}\npub mod kept {}\n",
+	}
+	s := buildtest.Run(t, buildtest.Files(files), build.Options{})
+	var paths []string
+	for _, m := range s.Project.Libraries[0].Modules {
+		paths = append(paths, m.Path)
+		assert.Equal(t, m.Path == "quay::beach" || m.Path == "quay::beach::more", s.Links.HandsOver(m), m.Path)
+	}
+	assert.ElementsMatch(t, []string{"quay", "quay::deep", "quay::beach", "quay::beach::more", "quay::deep::kept", "quay::kept", "quay::auto", "quay::auto::kept"}, paths, "quay::kept is its own, and kept")
+	for _, f := range s.Findings {
+		assert.NotContains(t, []string{"broken-reference", "leaked-type"}, f.Rule, f)
+	}
+}

@@ -121,7 +121,7 @@ func (x *Index) ofInnerModule(m *model.Module, names []string) ([]Target, bool, 
 	if h == nil || !h.Nested {
 		return nil, false, nil
 	}
-	inner := x.importable(m.Library, m.Path+h.PathMark+names[0])
+	inner := x.importable(m.Library, m.Written()+h.PathMark+names[0])
 	switch {
 	case inner == nil:
 	case len(names) == 1:
@@ -216,7 +216,7 @@ func (x *Index) byPathsEnd(lib *model.Library, names []string) (found []Target) 
 	for n := len(names); n > 1 && len(found) == 0; n-- {
 		end := "." + strings.Join(names[:n], ".")
 		for _, m := range x.dotted()[names[n-1]] {
-			if m.Library != lib || !strings.HasSuffix(m.Path, end) || !x.seen(m) {
+			if m.Library != lib || !strings.HasSuffix(m.Path, end) && !strings.HasSuffix(m.Written(), end) || !x.seen(m) {
 				continue
 			}
 			if n == len(names) {

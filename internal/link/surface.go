@@ -36,6 +36,7 @@ func (x *Index) findSurface() {
 	x.based.Clear()
 	x.speakForOthers()
 	x.adopt()
+	x.callModules()
 }
 
 // openImports decides which imports a module re-exports where that hangs on what is taken:
@@ -211,7 +212,7 @@ func (g *exportList) module(m *model.Module) {
 // givenIn reports whether a file re-exports something in a module that stands in it.
 func givenIn(i *model.Import, m *model.Module) bool {
 	h := m.Library.Habits
-	return i.Reexport && i.In != "" && h != nil && strings.HasSuffix(m.Path, h.PathMark+i.In)
+	return i.Reexport && i.In != "" && h != nil && strings.HasSuffix(m.Written(), h.PathMark+i.In)
 }
 
 // Listed is the name of a list of exports whose comment speaks for a declaration that has
@@ -276,7 +277,10 @@ func (g *exportList) star(m *model.Module) {
 		}
 	}
 	for _, inner := range g.x.openModules(m) {
-		g.add(Export{Name: m.Library.Habits.Last(inner.Path), Target: Target{Module: inner}})
+		name := m.Library.Habits.Last(inner.Written())
+		if own := g.x.importable(g.of.Library, g.of.Written()+m.Library.Habits.PathMark+name); own == nil || own == inner || own.Library != g.of.Library { // else it has another one of its own
+			g.add(Export{Name: name, Target: Target{Module: inner}})
+		}
 	}
 	if !g.x.takers[m] {
 		return
@@ -387,7 +391,7 @@ func (x *Index) liftGiven(m *model.Module, depth int) {
 // modules in it that are for all.
 func (x *Index) liftWhole(m, by *model.Module, name string, depth int) {
 	x.liftedModules[m], x.wholes[m] = true, true
-	if h := m.Library.Habits; h != nil && h.Nested {
+	if h := m.Library.Habits; h != nil && h.Nested && h.ByPath { // the way there is its path
 		x.handedOn[m] = handing{by, name}
 	}
 	for _, d := range m.Top {
@@ -398,10 +402,13 @@ func (x *Index) liftWhole(m, by *model.Module, name string, depth int) {
 	x.liftGiven(m, depth+1)
 	for _, inner := range x.openModules(m) {
 		if inner.Internal && !x.wholes[inner] && depth < highest {
-			x.liftWhole(inner, m, m.Library.Habits.Last(inner.Path), depth+1)
+			x.liftWhole(inner, m, m.Library.Habits.Last(inner.Written()), depth+1)
 		}
 	}
 }
+
+// HandsOver reports whether a module that is kept from users where it stands is handed on as a whole.
+func (x *Index) HandsOver(m *model.Module) bool { return x.wholes[m] }
 
 // handing is how users get a module that is kept from them where it stands.
 type handing struct {
@@ -419,11 +426,11 @@ func (x *Index) openModules(m *model.Module) (out []*model.Module) {
 	for _, f := range m.AllFiles() {
 		for _, in := range f.Modules {
 			last := h.Last(in.Name)
-			inner := x.importable(m.Library, m.Path+h.PathMark+last)
+			inner := x.importable(m.Library, m.Written()+h.PathMark+last)
 			if in.Kept || in.Tested || inner == nil || slices.Contains(out, inner) {
 				continue
 			}
-			if own := x.ModuleOf(f); own != nil && own.Path+h.PathMark+in.Name == inner.Path {
+			if own := x.ModuleOf(f); own != nil && own.Written()+h.PathMark+in.Name == inner.Written() {
 				out = append(out, inner)
 			}
 		}
@@ -431,9 +438,27 @@ func (x *Index) openModules(m *model.Module) (out []*model.Module) {
 	return out
 }
 
-// UserPath is the path by which users name a module: that of what re-exports it, where it is kept from
+// callModules gives modules that are kept from users where they stand the paths under which others hand them on.
+func (x *Index) callModules() {
+	paths := map[*model.Module]string{}
+	for m := range x.handedOn {
+		paths[m] = x.userPath(m)
+	}
+	for m, path := range paths {
+		if path != m.Path && x.module(m.Library, path) == nil && x.mayChange(m) {
+			m.Call(path)
+		}
+	}
+	for m, path := range paths {
+		if m.Path == path {
+			x.modules[path] = append(x.modules[path], m)
+		}
+	}
+}
+
+// userPath is the path by which users name a module: that of what re-exports it, where it is kept from
 // them otherwise.
-func (x *Index) UserPath(m *model.Module) string {
+func (x *Index) userPath(m *model.Module) string {
 	path := ""
 	for depth := 0; depth < highest; depth++ {
 		by, ok := x.handedOn[m]

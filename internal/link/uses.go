@@ -93,7 +93,7 @@ func partsOf(own *model.Module, f *model.Facts) []part {
 			continue
 		}
 		for _, in := range f.Modules {
-			if !in.Whole.Empty() && (m.Path == in.Name || own.Library.Habits != nil && m.Path == own.Path+own.Library.Habits.PathMark+in.Name) {
+			if !in.Whole.Empty() && (m.Written() == in.Name || own.Library.Habits != nil && m.Written() == own.Written()+own.Library.Habits.PathMark+in.Name) {
 				out = append(out, part{in.Whole, m})
 			}
 		}

@@ -229,7 +229,8 @@ type Elsewhere struct {
 // Module is a language's unit of naming.
 type Module struct {
 	Library  *Library
-	Path     string // the language's own name for it: a Go import path, a Python dotted name
+	Path     string // the language's own name for it, by which users know it: a Go import path, a Python dotted name
+	written  string // that which its files give it, where it is another one, else ""
 	Name     string // the short name users write before a dot
 	Role     Role
 	Internal bool      // its language keeps it from outside users as a whole
@@ -362,6 +363,34 @@ func (m *Module) ByFile() bool { return m.Library.Habits != nil && m.Library.Hab
 // NewModule makes a module without declarations.
 func NewModule(library *Library, path string) *Module {
 	return &Module{Library: library, Path: path}
+}
+
+// Call gives the module the path by which users know it, which is not the one where it stands.
+func (m *Module) Call(path string) {
+	m.changed = true
+	if m.written == "" {
+		m.written = m.Path
+	}
+	if h := m.Library.Habits; h != nil && m.Name == h.Last(m.Path) {
+		m.Name = h.Last(path)
+	}
+	m.Path = path
+}
+
+// Written is the path that the module's files give it: paths in code lead through that.
+func (m *Module) Written() string {
+	if m.written != "" {
+		return m.written
+	}
+	return m.Path
+}
+
+// WrittenName is the short name to go with that.
+func (m *Module) WrittenName() string {
+	if h := m.Library.Habits; m.written != "" && h != nil && m.Name == h.Last(m.Path) {
+		return h.Last(m.written)
+	}
+	return m.Name
 }
 
 // Expect tells that about as many declarations follow.

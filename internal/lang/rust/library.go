@@ -351,7 +351,7 @@ func nearestOf(from string, homes []string) string {
 // ImportPaths are the modules that a path may mean, as it is written in a file of a module.
 func (FrontEnd) ImportPaths(m *model.Module, _ *model.Facts, written string) []string {
 	first, rest, _ := strings.Cut(written, "::")
-	crate, _, _ := strings.Cut(m.Path, "::")
+	crate, _, _ := strings.Cut(m.Written(), "::")
 	below := func(module string) string {
 		if rest == "" {
 			return module
@@ -362,9 +362,9 @@ func (FrontEnd) ImportPaths(m *model.Module, _ *model.Facts, written string) []s
 	case "crate":
 		return []string{below(crate)}
 	case "self":
-		return []string{below(m.Path)}
+		return []string{below(m.Written())}
 	case "super":
-		around := m.Path
+		around := m.Written()
 		for first == "super" {
 			if i := strings.LastIndex(around, "::"); i >= 0 {
 				around = around[:i]
@@ -379,7 +379,7 @@ func (FrontEnd) ImportPaths(m *model.Module, _ *model.Facts, written string) []s
 		}
 		return []string{below(around)}
 	}
-	return []string{m.Path + "::" + written, written, crate + "::" + written} // paths of old begin in the crate
+	return []string{m.Written() + "::" + written, written, crate + "::" + written} // paths of old begin in the crate
 }
 
 // Below is the path of a module in another one.

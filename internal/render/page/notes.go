@@ -456,7 +456,7 @@ func (n *Notes) Module(m *model.Module) []Sentence {
 	switch {
 	case m.IsProgram():
 		out = append(out, Sentence{{Text: n.say("a-program")}})
-	case m.Internal:
+	case m.Internal && !n.Links.HandsOver(m):
 		out = append(out, Sentence{{Text: n.say("internal")}})
 	}
 	if when := n.OfModule(m); !when.None() {

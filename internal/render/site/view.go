@@ -230,27 +230,16 @@ func (v view) forgeAddress(file string, line int) string {
 	return strings.NewReplacer("{path}", escapedPath(file), "{line}", strconv.Itoa(line)).Replace(pattern)
 }
 
-// named is a module under the path by which users name it.
-func (v view) named(m *model.Module) *model.Module {
-	path := v.plan.Links.UserPath(m)
-	if path == m.Path {
-		return m
-	}
-	out := *m
-	out.Path = path
-	return &out
-}
-
 // bringIn is the line that a reader copies to use a module, or a declaration of it.
 func (v view) bringIn(m *model.Module, d *model.Declaration) string {
 	for d != nil && d.Parent != nil {
 		d = d.Parent // a name in a namespace comes with that
 	}
 	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.NameImportWriter); ok && d != nil {
-		return using.BringNameIn(v.named(m), d, v.plan.Links.NameIn(m, d))
+		return using.BringNameIn(m, d, v.plan.Links.NameIn(m, d))
 	}
 	if using, ok := v.options.FrontEnds[m.Library.Language].(lang.ImportWriter); ok {
-		return using.BringIn(v.named(m), v.plan.Links.Shadowed(m))
+		return using.BringIn(m, v.plan.Links.Shadowed(m))
 	}
 	return ""
 }
