@@ -14,13 +14,20 @@ while (my $folder = <STDIN>) {
     chomp $folder;
     my (%file, @entries);
     File::Find::find({ no_chdir => 1, wanted => sub { /\.pm$/ and $file{ module_of($folder, $_) } = $_ } }, $folder);
-    for my $module (grep { !/(?:^|::)_/ } sort keys %file) { # else it is the distribution's own
+    for my $module (grep { !/(?:^|::)_/ && !hidden($_, $file{$_}) } sort keys %file) { # else it is the distribution's own
         my $found = apart(sub { names_of($module, $file{$module}, \%file, $folder) });
         push @entries, $found if $found;
     }
     (my $name = $folder) =~ s{/usr/.*}{};
     $name =~ s{.*/}{};
     print $json->encode({ folder => $folder, name => $name, entries => \@entries }), "\n";
+}
+
+# hidden reports whether a package hides from the index of all packages, as a remark before its name does.
+sub hidden {
+    my ($module, $file) = @_;
+    my $text = text_of($file);
+    return $text =~ /^\s*package[ \t]*#[^\n]*\n\s*\Q$module\E\s*;/m && $text !~ /^=head1[ \t]+NAME/m;
 }
 
 # module_of is what a file is called as a module, from where the language looks for modules.

@@ -222,9 +222,12 @@ func (p *Pass) lets(d *model.Declaration, rule string) bool {
 		})
 	}
 	if d == nil {
+		if rule == finding.MissingModuleComment && p.Module != nil && p.Module.Unworded {
+			return true
+		}
 		return p.Module != nil && slices.ContainsFunc(p.Module.Files, func(f *model.Facts) bool { return excuses(f.Directives) })
 	}
-	return slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return excuses(o.Directives()) })
+	return rule == finding.Undocumented && d.Module.Unworded || slices.ContainsFunc(d.Occurrences, func(o model.At) bool { return excuses(o.Directives()) })
 }
 
 // moduleWord is what the language calls the module.

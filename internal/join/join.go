@@ -94,6 +94,7 @@ func Again(modules []*model.Module, files func(*model.Module) []*model.Facts) []
 		}
 		out[i] = model.NewModule(m.Library, m.Written())
 		out[i].Role, out[i].Name, out[i].Internal, out[i].Files = m.Role, m.WrittenName(), m.Internal, list
+		out[i].Conditions, out[i].Unworded = m.Conditions, m.Unworded
 		declare(out[i], nil)
 	})
 	return out
@@ -229,9 +230,10 @@ func declare(m *model.Module, placed placement) {
 		}
 		declareFile(m, f, placed)
 	}
+	m.Unworded = m.Unworded || slices.ContainsFunc(m.AllFiles(), func(f *model.Facts) bool { return placed[f].Unworded[m.Path] })
 	for _, f := range m.AllFiles() {
-		if m.Conditions = placed[f].Conditions[m.Path]; len(m.Conditions) > 0 {
-			break
+		if len(m.Conditions) == 0 {
+			m.Conditions = placed[f].Conditions[m.Path]
 		}
 	}
 	merged := map[*model.Declaration]*model.Declaration{} // of those that are gone, into which

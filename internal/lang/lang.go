@@ -189,9 +189,11 @@ type Placement struct {
 	UnderOf map[int32][]string
 	// Conditions are those of the modules that it declares things of, its own among them, by path.
 	Conditions map[string][]string
-	More       []string        // paths of further such modules, which the file declares nothing of
-	Kept       map[string]bool // such modules that are not for users, by path
-	Inside     bool            // the file is for the library itself: nothing that it alone declares is for users
+	// Unworded are those of these modules whose authors let all go without comments, by path.
+	Unworded map[string]bool
+	More     []string        // paths of further such modules, which the file declares nothing of
+	Kept     map[string]bool // such modules that are not for users, by path
+	Inside   bool            // the file is for the library itself: nothing that it alone declares is for users
 }
 
 // Importer is a front end whose language writes paths of imports that hang on

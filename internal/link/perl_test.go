@@ -147,3 +147,20 @@ func TestTextsBesideModulesOfPerl(t *testing.T) {
 	require.NotNil(t, group.Group)
 	assert.Equal(t, "All die.", group.Doc.Text)
 }
+
+// A remark before the name of a package hides it from users, unless some file shows or describes it.
+func TestHiddenPackages(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"lib/Tide/Log.pm":   "package Tide::Log;\nsub a { }\npackage # hide from PAUSE\n  Tide::Log::Inner;\nsub b { }\npackage\n  Tide::Log::Next;\nsub c { }\npackage # here too\n Tide::Other;\nsub d { }\n1;\n",
+		"lib/Tide/Other.pm": "package Tide::Other;\nsub x { }\n1;\n",
+		"lib/Tide/Own.pm":   "package # hidden\n  Tide::Own;\nsub x { }\n1;\n",
+		"lib/Tide/Told.pm":  "package # hidden\n  Tide::Told;\nsub x { }\n1;\n\n=head1 NAME\n\nTide::Told - tells\n",
+	}), build.Options{})
+	var shown []string
+	for _, m := range s.Project.Libraries[0].Modules {
+		if s.Links.ModuleInReach(m) {
+			shown = append(shown, m.Path)
+		}
+	}
+	assert.Equal(t, []string{"Tide::Log", "Tide::Log::Next", "Tide::Other", "Tide::Told"}, shown)
+}

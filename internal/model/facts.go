@@ -19,6 +19,7 @@ type Facts struct {
 	Stub       bool     `json:"stub,omitempty"`       // gives signatures alone, for a file of code that may stand beside it
 	Standalone bool     `json:"standalone,omitempty"` // a program of its own beside its folder's module, as Go's "//go:build ignore"
 	Conditions []string `json:"conditions,omitempty"` // under which the file is compiled at all
+	Unworded   bool     `json:"unworded,omitempty"`   // what it holds, and what it names, may go without comments
 
 	ModuleDoc       *Doc              `json:"moduleDoc,omitempty"`  // the comment on the module, where this file has it
 	OfLibrary       bool              `json:"ofLibrary,omitempty"`  // it speaks of the library as a whole, and declares nothing
@@ -50,7 +51,7 @@ type Facts struct {
 
 // ModuleIn is a module that a file declares things of.
 type ModuleIn struct {
-	Name string `json:"name,omitempty"` // as written
+	Name string `json:"name,omitempty"` // as written; "" for the file's own
 	Doc  *Doc   `json:"doc,omitempty"`  // the comment on it, or nil
 	// Span is where its name stands, of languages in which a module in a file should have a comment.
 	Span source.Span `json:"span,omitzero"`
@@ -63,6 +64,7 @@ type ModuleIn struct {
 	File      string `json:"file,omitempty"`      // that one, as written, where the usual one is not meant
 	Kept      bool   `json:"kept,omitempty"`      // it is not for users
 	Tested    bool   `json:"tested,omitempty"`    // it is there for tests alone
+	Unworded  bool   `json:"unworded,omitempty"`  // what it holds may go without comments, as an attribute says
 }
 
 // ClassBase says that a module is a class with another one for a base.

@@ -247,6 +247,7 @@ type Module struct {
 	Called   bool // comments give some of its declarations paths, see [Occurrence.Called]
 	// Conditions are those under which there is such a module at all, as its language writes them.
 	Conditions []string
+	Unworded   bool // what it holds may go without comments, as an attribute in its code says
 	Renamed    bool // some of its declarations are other names of something, see [Occurrence.Same]
 	changed    bool // linking made it say more than its files do
 	settled    bool // it is part of a snapshot, and changes no more

@@ -328,7 +328,7 @@ func (r *reader) packageAt(i int, class bool) int {
 	}
 	r.pkg, r.class = name, class
 	r.packages = append(r.packages, name)
-	r.facts.Modules = append(r.facts.Modules, model.ModuleIn{Name: name, Span: r.Span(i+1, i+2)})
+	r.facts.Modules = append(r.facts.Modules, model.ModuleIn{Name: name, Span: r.Span(i+1, i+2), Kept: r.hides(i)})
 	if r.facts.ModuleSpan.Empty() {
 		r.facts.ModuleSpan = r.Span(i+1, i+2)
 	}
@@ -336,6 +336,13 @@ func (r *reader) packageAt(i int, class bool) int {
 		return at // its own braces
 	}
 	return at + 1
+}
+
+// hides reports whether a remark stands between the word "package" at a token and the name: by convention that
+// hides a package from the index of all packages, since its users are not to know it.
+func (r *reader) hides(i int) bool {
+	n := r.CommentAt(r.Tokens[i].To)
+	return n < len(r.Comments) && r.Comments[n].Start < r.Tokens[i+1].From
 }
 
 // whole is the span of the tokens between two indices, the last of which may lie behind all.
@@ -619,11 +626,16 @@ func (r *reader) place() {
 			c.In = ""
 		}
 	}
-	others := r.facts.Modules[:0]
+	others, own, kept := r.facts.Modules[:0], false, true
 	for _, m := range r.facts.Modules {
 		if m.Name != r.main {
 			others = append(others, m)
+			continue
 		}
+		own, kept = true, kept && m.Kept
+	}
+	if own && kept {
+		others = append(others, model.ModuleIn{Kept: true})
 	}
 	r.facts.Modules = others
 }

@@ -1,6 +1,7 @@
 package perl
 
 import (
+	"cmp"
 	"path"
 	"slices"
 
@@ -16,7 +17,7 @@ import (
 // documentation say of subs to these.
 func (FrontEnd) Place(_ *model.Library, files []*model.Facts, _ []string) []lang.Placement {
 	out := make([]lang.Placement, len(files))
-	declared := declaredIn(files)
+	declared, shown := declaredIn(files), shownIn(files)
 	for i, f := range files {
 		if path.Ext(f.Path) == ".pod" && f.ModuleDoc != nil && len(f.Occurrences) == 0 {
 			out[i] = documents(f, declared[f.Package])
@@ -29,10 +30,37 @@ func (FrontEnd) Place(_ *model.Library, files []*model.Facts, _ []string) []lang
 				out[i].Others[int32(n)] = o.In()
 			}
 		}
+		for _, m := range f.Modules {
+			if name := cmp.Or(m.Name, f.Package); m.Kept && !shown[name] {
+				if out[i].Kept == nil {
+					out[i].Kept = map[string]bool{}
+				}
+				out[i].Kept[name] = true
+			}
+		}
 		for _, c := range f.Classes { // a class may have nothing of its own
 			if c.In != "" && c.In != "main" && !slices.Contains(out[i].More, c.In) {
 				out[i].More = append(out[i].More, c.In)
 			}
+		}
+	}
+	return out
+}
+
+// shownIn are the packages that some file does not hide, or describes.
+func shownIn(files []*model.Facts) map[string]bool {
+	out := map[string]bool{}
+	for _, f := range files {
+		own := f.Package != ""
+		for _, m := range f.Modules {
+			if m.Name == "" {
+				own = f.ModuleDoc != nil
+			} else if !m.Kept {
+				out[m.Name] = true
+			}
+		}
+		if own {
+			out[f.Package] = true
 		}
 	}
 	return out

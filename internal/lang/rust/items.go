@@ -42,6 +42,7 @@ func (r *reader) unit() {
 		r.Facts.ModuleDoc = inner.doc
 	}
 	r.Facts.Conditions, r.tested, r.plain = inner.conditions, inner.test, inner.plain
+	r.Facts.Unworded = inner.plain
 	r.items(i, len(r.Tokens), &owner{at: -1})
 	r.fromInner()
 	r.link()
@@ -218,7 +219,7 @@ func (r *reader) module(it *item, at, end int, own *owner) int {
 		return r.PastUnknown(at, end)
 	}
 	name = strings.TrimPrefix(name, "r#")
-	m := model.ModuleIn{Name: joinedPath(r.space, name), Span: r.Span(at+1, i), Doc: it.attrs.doc, Kept: it.vis != model.Public || it.attrs.hidden, File: it.attrs.path, Tested: r.tested, Conditions: slices.Clone(r.when), Within: slices.Clone(r.within)}
+	m := model.ModuleIn{Name: joinedPath(r.space, name), Span: r.Span(at+1, i), Doc: it.attrs.doc, Kept: it.vis != model.Public || it.attrs.hidden, File: it.attrs.path, Tested: r.tested, Conditions: slices.Clone(r.when), Within: slices.Clone(r.within), Unworded: r.plain}
 	if r.Is(i, ';') {
 		m.Elsewhere = true
 		r.Facts.Modules = append(r.Facts.Modules, m)
@@ -231,6 +232,7 @@ func (r *reader) module(it *item, at, end int, own *owner) int {
 	first, inner := r.innerAttributes(i + 1)
 	m.Doc, m.Whole = lexing.JoinDocs(m.Doc, r.innerDocAfter(i, first)), r.Span(at, min(stop+1, len(r.Tokens)))
 	m.Conditions = append(m.Conditions, inner.conditions...)
+	m.Unworded = m.Unworded || inner.plain
 	r.Facts.Modules = append(r.Facts.Modules, m)
 	space, tested, when := r.space, r.tested, len(r.when)
 	r.space, r.tested, r.plain = m.Name, r.tested || inner.test, r.plain || inner.plain

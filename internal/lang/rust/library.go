@@ -58,6 +58,7 @@ type tree struct {
 	tested []bool
 	named  [][]naming // where the file is named
 	when   [][]string // see [tree.under]
+	plain  []bool     // what the file holds may go without comments
 	gates  gates
 }
 
@@ -69,7 +70,7 @@ type naming struct {
 
 // treeOf finds them: from the files that Cargo begins with, by what these name.
 func treeOf(lib *model.Library, files []*model.Facts) *tree {
-	t := &tree{root: ".", files: map[string]int{}, facts: files, paths: make([]string, len(files)), kept: make([]bool, len(files)), reach: make([]bool, len(files)), tested: make([]bool, len(files)), named: make([][]naming, len(files)), when: make([][]string, len(files))}
+	t := &tree{root: ".", files: map[string]int{}, facts: files, paths: make([]string, len(files)), kept: make([]bool, len(files)), reach: make([]bool, len(files)), tested: make([]bool, len(files)), named: make([][]naming, len(files)), when: make([][]string, len(files)), plain: make([]bool, len(files))}
 	if lib != nil {
 		t.root = lib.Root
 	}
@@ -130,6 +131,7 @@ func (t *tree) visit(i int, module, below string, kept bool, depth int) {
 	}
 	t.reach[i], t.paths[i], t.kept[i] = true, module, kept
 	f := t.facts[i]
+	t.plain[i] = t.plain[i] || f.Unworded
 	hidden := map[string]bool{} // modules in the file that are not for users
 	open := openIn(f)
 	for _, m := range f.Modules {
@@ -160,6 +162,7 @@ func (t *tree) visit(i int, module, below string, kept bool, depth int) {
 				inner = path.Dir(file)
 			}
 			t.tested[n] = m.Tested
+			t.plain[n] = t.plain[n] || t.plain[i] || m.Unworded
 			t.named[n] = append(t.named[n], naming{i, slices.Concat(f.Conditions, t.gates.of(m.Within), m.Conditions)})
 			t.visit(n, module+"::"+m.Name, inner, inside, depth+1)
 			break
@@ -193,6 +196,20 @@ func (t *tree) under(i int) []string {
 		out = inBoth(out, all)
 	}
 	t.when[i] = out
+	return out
+}
+
+// unworded are the modules of a file whose authors let all in them go without comments.
+func (t *tree) unworded(i int) map[string]bool {
+	out := map[string]bool{}
+	if t.plain[i] {
+		out[t.paths[i]] = true
+	}
+	for _, m := range t.facts[i].Modules {
+		if !m.Elsewhere && (t.plain[i] || m.Unworded) {
+			out[moduleOf(t.paths[i], m.Name)] = true
+		}
+	}
 	return out
 }
 
@@ -255,6 +272,7 @@ func (FrontEnd) Place(lib *model.Library, files []*model.Facts, paths []string) 
 				p.Others[int32(n)] = home
 			}
 		}
+		p.Unworded = t.unworded(i)
 		p.Under = t.under(i)
 		if own := slices.Concat(p.Under, f.Conditions); len(own) > 0 {
 			p.Conditions = map[string][]string{paths[i]: own}
