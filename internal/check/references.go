@@ -488,7 +488,7 @@ func (p *Pass) leaks(d *model.Declaration) {
 			if h := typ.Module.Library.Habits; h != nil && h.PlainAliases && typ.Kind() == model.KindType {
 				continue
 			}
-			if elsewhereBuilt(typ, o) {
+			if p.elsewhereBuilt(typ, o) {
 				continue // another type of the name is meant, which comes from outside
 			}
 			p.report(d, finding.Finding{
@@ -501,11 +501,29 @@ func (p *Pass) leaks(d *model.Declaration) {
 	}
 }
 
-// elsewhereBuilt reports whether a type exists only under conditions, and what names it under none:
-// projects make types themselves where a platform has none of the name.
-func elsewhereBuilt(typ *model.Declaration, at model.At) bool {
-	return len(at.AllConditions()) == 0 && !slices.ContainsFunc(typ.Occurrences, func(o model.At) bool { return len(o.AllConditions()) == 0 })
+// elsewhereBuilt reports whether a type exists only under conditions, and what names it under none, or under
+// such that exclude them: projects make types themselves where a platform has none of the name.
+func (p *Pass) elsewhereBuilt(typ *model.Declaration, at model.At) bool {
+	own := p.conditions(at)
+	return !slices.ContainsFunc(typ.Occurrences, func(o model.At) bool {
+		all := p.conditions(o)
+		return len(all) == 0 || len(own) > 0 && !slices.ContainsFunc(own, func(when string) bool {
+			return slices.ContainsFunc(all, func(other string) bool { return denies(when, other) || denies(other, when) })
+		})
+	})
 }
+
+// conditions are all those under which an occurrence exists, without blanks.
+func (p *Pass) conditions(at model.At) []string {
+	all := slices.Concat(p.Links.Under(at), at.AllConditions())
+	for i := range all {
+		all[i] = strings.Join(strings.Fields(all[i]), "")
+	}
+	return all
+}
+
+// denies reports whether a condition is that another one does not hold.
+func denies(when, other string) bool { return when == "not("+other+")" || when == "!"+other }
 
 // shownTypes are the names of types in a signature, without those of a method's
 // receiver: a method in reach has a type in reach.

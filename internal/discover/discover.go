@@ -104,7 +104,8 @@ func Find(ctx context.Context, fsys fs.FS, options Options) (*Found, error) {
 	}
 	found := &Found{}
 	for _, p := range problems {
-		found.Problems = append(found.Problems, Problem{p, s.owners.byName(p.Path) != nil})
+		end := s.owners.byName(p.Path)
+		found.Problems = append(found.Problems, Problem{p, end != nil && s.treeOf(p.Path, end) != nil})
 	}
 	s.sort(entries)
 	for _, t := range s.trees {
@@ -159,12 +160,7 @@ func (s *search) forced(file string) lang.FrontEnd {
 // put gives a file to the innermost tree around it that reads its language. What that
 // tree skips no other one reads.
 func (s *search) put(f File) {
-	var inner *tree
-	for _, t := range s.trees {
-		if t.reads(f.End) && t.holds(f.Path) && (inner == nil || len(t.read.Path) > len(inner.read.Path) || inner.read.Path == ".") {
-			inner = t
-		}
-	}
+	inner := s.treeOf(f.Path, f.End)
 	if inner == nil {
 		return
 	}
@@ -173,6 +169,16 @@ func (s *search) put(f File) {
 		f.Macros, f.Plain = inner.read.Macros, inner.read.Plain
 		family.files = append(family.files, f)
 	}
+}
+
+// treeOf is the innermost tree that reads a file of a language, or nil.
+func (s *search) treeOf(file string, end lang.FrontEnd) (inner *tree) {
+	for _, t := range s.trees {
+		if t.reads(end) && t.holds(file) && (inner == nil || len(t.read.Path) > len(inner.read.Path) || inner.read.Path == ".") {
+			inner = t
+		}
+	}
+	return inner
 }
 
 // mark notes a file that marks a library.

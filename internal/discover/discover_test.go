@@ -3,6 +3,9 @@ package discover_test
 import (
 	"context"
 	"io/fs"
+	"os"
+	"path"
+	"path/filepath"
 	"slices"
 	"strings"
 	"sync"
@@ -210,4 +213,20 @@ func TestFindStops(t *testing.T) {
 	cancel()
 	_, err := discover.Find(ctx, files(map[string]string{"a.go": ""}), discover.Options{FrontEnds: languages.All})
 	require.ErrorIs(t, err, context.Canceled)
+}
+
+// A link that leads nowhere is a source that is missing only where its language is read.
+func TestLinksThatLeadNowhere(t *testing.T) {
+	folder := t.TempDir()
+	require.NoError(t, os.MkdirAll(filepath.Join(folder, "lib"), 0o755))
+	for _, name := range []string{"gone.js", "gone.pm", "gone.css"} {
+		require.NoError(t, os.Symlink("../nowhere", filepath.Join(folder, "lib", name)))
+	}
+	found, err := discover.Find(t.Context(), os.DirFS(folder), discover.Options{FrontEnds: languages.All, Read: []settings.Read{{Path: "lib", Language: "perl"}}})
+	require.NoError(t, err)
+	named := map[string]bool{}
+	for _, p := range found.Problems {
+		named[path.Base(p.Path)] = p.Named
+	}
+	assert.Equal(t, map[string]bool{"gone.js": false, "gone.pm": true, "gone.css": false}, named)
 }

@@ -2,6 +2,7 @@ package link
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"codrel/internal/lang"
@@ -101,9 +102,12 @@ func passedOver(m *model.Module, f *model.Facts, written string) bool {
 // handsOn reports whether a module takes a name from elsewhere, or one does that it takes everything of.
 func (x *Index) handsOn(m *model.Module, name string, seen map[*model.Module]bool) bool {
 	seen[m] = true
-	for _, f := range m.Files {
-		if x.imported(f, name) {
+	for _, f := range m.AllFiles() {
+		if slices.Contains(m.Files, f) && x.imported(f, name) || slices.ContainsFunc(x.imports[f], func(i imported) bool { return i.name == name && givenIn(i.from, m) }) {
 			return true
+		}
+		if !slices.Contains(m.Files, f) {
+			continue
 		}
 		for i := range x.wholeImports(f) {
 			if i.module != nil && !seen[i.module] && x.handsOn(i.module, name, seen) {
@@ -159,11 +163,14 @@ func (x *Index) makesNames(m *model.Module, depth int) bool {
 	if h := m.Library.Habits; h != nil && says(m, h.MayMake) {
 		return true
 	}
-	for _, f := range m.Files {
+	for _, f := range m.AllFiles() {
 		if len(f.Problems) > 0 {
 			return true
 		}
 		for _, i := range x.imports[f] {
+			if i.from.In != "" && !givenIn(i.from, m) || i.from.In == "" && !slices.Contains(m.Files, f) {
+				continue // in another module of the file
+			}
 			if i.member == "*" && (i.module == nil || i.module.Library.Elsewhere != nil || i.module != m && x.makesNames(i.module, depth+1)) {
 				return true
 			}

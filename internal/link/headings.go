@@ -170,10 +170,31 @@ func (x *Index) section(from Scope, r prose.Name, how Strictness) Result {
 		return Result{Outcome: Found, Target: Target{Declaration: d}}
 	case ok:
 		return Result{Outcome: Found, Target: Target{Module: m, Heading: anchor}}
+	case anchored(asked) != "":
+		inner := r
+		inner.Path, inner.Section = nil, anchored(asked)
+		if result := x.section(Scope{Module: m}, inner, how); !result.NoHeading {
+			return result
+		}
+	}
+	switch {
 	case len(r.Path) > 0:
 		return Result{Outcome: Found, Target: Target{Module: m}, NoHeading: true}
 	}
 	return Result{NoHeading: true}
+}
+
+// anchored is the heading that was meant by the name of its place on a page, as programs that render documentation
+// make such names: "item_search" for the entry "search", "enqueue1" for the second heading "enqueue". It is "" where
+// a name is none of these.
+func anchored(name string) string {
+	if rest, ok := strings.CutPrefix(name, "item_"); ok && isPlainName(rest) {
+		return rest
+	}
+	if rest := strings.TrimRight(name, "0123456789"); rest != name && isPlainName(rest) {
+		return rest
+	}
+	return ""
 }
 
 // NearHeading is the heading of a module's text, or the name of something in it, that is most like a

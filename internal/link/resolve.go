@@ -144,6 +144,9 @@ func (x *Index) ResolveName(from Scope, r prose.Name, how Strictness) Result {
 	if d := result.Target.Declaration; d != nil && len(r.Path) == 1 && !r.Callable && makes(d) && !strings.HasPrefix(r.Written, "#") {
 		result.Target = Target{Declaration: d.Parent} // a bare name is that of the type, also in it
 	}
+	if result.Outcome == Ambiguous && how == MayBeExternal && len(r.Path) == 1 && wholeNames(from) {
+		return Result{Outcome: External, Target: Target{Address: x.outside(r.Path[0], "")}} // the name of a module rather than one of many members
+	}
 	if result.Outcome != Missing || result.Unfit != nil {
 		return result
 	}
@@ -202,11 +205,26 @@ func (x *Index) nearlyOwn(from Scope, path []string) bool {
 		return false
 	}
 	written := strings.Join(path, from.Module.Library.Habits.PathMark)
+	if x.loads(from.Module.Library, written) {
+		return false
+	}
 	for _, lib := range x.Project.Libraries {
 		if lib.Library == from.Module.Library && slices.ContainsFunc(lib.Modules, func(m *model.Module) bool {
 			return m.Path != written && nearest.Distance(m.Path, written, mostSlips+1) <= mostSlips
 		}) {
 			return true
+		}
+	}
+	return false
+}
+
+// loads reports whether code of a library takes a module of this path from outside the project: then there is one.
+func (x *Index) loads(lib *model.Library, path string) bool {
+	for _, m := range x.modulesOf(lib) {
+		for _, f := range m.Files {
+			if slices.ContainsFunc(x.imports[f], func(i imported) bool { return i.module == nil && i.from.Path == path }) {
+				return true
+			}
 		}
 	}
 	return false

@@ -101,9 +101,16 @@ func (x *Index) belowModules(from Scope, r prose.Name, module func(names []strin
 		if len(inner.Path) == 0 {
 			continue
 		}
-		d := x.gives(m, inner.Path[0], &trail{}).Declaration // what it hands on
-		if d != nil && len(inner.Path) > 1 {
+		given := x.gives(m, inner.Path[0], &trail{}) // what it hands on
+		d := given.Declaration
+		switch {
+		case len(inner.Path) < 2:
+		case d != nil:
 			d = x.below(d, inner.Path[1:])
+		case given.Module != nil && given.Module != m:
+			if list, _, _ := x.inOrBelow(given.Module, inner.Path[1:]); len(list) == 1 {
+				d = list[0].Declaration
+			}
 		}
 		if d != nil && len(ofKind([]Target{{Declaration: d}}, r.Kind)) > 0 {
 			return Result{Outcome: Found, Target: Target{Declaration: d}}, true

@@ -263,3 +263,26 @@ func TestModulesThatAreHandedOn(t *testing.T) {
 		assert.NotContains(t, []string{"broken-reference", "leaked-type"}, f.Rule, f)
 	}
 }
+
+// What a path leads to that users write, and what a name in it is where several are called so.
+func TestPathsThatUsersWrite(t *testing.T) {
+	s := buildtest.Run(t, buildtest.Files(map[string]string{
+		"Cargo.toml": "[package]\nname = \"quay\"\n",
+		"src/lib.rs": "//! See [`crate::Port::depth`], [_told::_more] and [`crate::winapi::low::FLAG`].\npub mod _told;\nmod doc;\n#[doc(hidden)] pub mod hidden { pub fn Port() {} }\npub use self::doc::winapi;\n/// See [sync::Lock], which stands beside it.\npub mod stream {}\npub mod sync { pub struct Lock; }\n" +
+			"pub struct Port { depth: u32 }\nimpl Port {\n/// Sets it.\npub fn depth(self) -> Self { self } }\n" +
+			"mod lib { mod core { pub use std::*; } pub use self::core::{cmp, iter}; }\n" +
+			"macro_rules! make { () => {\n/// A token, see [Port].\n#[macro_export]\nmacro_rules! Token { (a) => {}; }\nmacro_rules! own { () => {} } } }\n",
+		"src/_told.rs":       "pub mod _more;\n",
+		"src/_told/_more.rs": "//! More.\n",
+		"src/doc.rs":         "pub mod winapi { pub mod low { pub const FLAG: u32 = 1; } }\n",
+	}), build.Options{})
+	for _, f := range s.Findings {
+		assert.NotContains(t, []string{"broken-reference", "broken-export"}, f.Rule, f)
+	}
+	crate := s.Project.Libraries[0].Modules[0]
+	token := crate.Find("Token")
+	require.NotNil(t, token, "a macro for all that another one declares")
+	assert.True(t, s.Links.InReach(token))
+	assert.NotNil(t, token.Speaks(model.Words).Doc)
+	assert.Nil(t, crate.Find("own"))
+}

@@ -66,6 +66,11 @@ func (x *Index) nearSteps(from Scope, how Strictness, yield func(step) bool) boo
 	if !yield(module) || !yield(x.inImports(from)) || how == Bracketed && !yield(x.inScope(from)) {
 		return false
 	}
+	if h := lib.Habits; h != nil && h.Nested && h.ByPath { // the words may stand in the file of another module
+		if own := x.ModuleOf(from.File); own != nil && own != from.Module && own.Library == lib && !yield(x.inModule(Scope{Module: own, File: from.File})) {
+			return false
+		}
+	}
 	_, dotted := x.options.FrontEnds[lib.Language].(lang.Importer)
 	return !dotted || yield(x.byDottedPath(from))
 }
@@ -129,13 +134,21 @@ func (x *Index) ofInnerModule(m *model.Module, names []string) ([]Target, bool, 
 			return []Target{{Module: inner}}, false, nil
 		}
 	default:
-		if first := x.gives(inner, names[1], &trail{}).Declaration; first != nil {
-			if d := x.below(first, names[2:]); d != nil {
-				return []Target{{Declaration: d}}, false, nil
-			}
-		}
+		return x.inOrBelow(inner, names[1:])
 	}
 	return nil, false, nil
+}
+
+// inOrBelow finds a path in what a module gives, or in one below it.
+func (x *Index) inOrBelow(m *model.Module, names []string) ([]Target, bool, *Target) {
+	if first := x.gives(m, names[0], &trail{}); first.Declaration != nil {
+		if d := x.below(first.Declaration, names[1:]); d != nil {
+			return []Target{{Declaration: d}}, false, nil
+		}
+	} else if first.Module != nil && first.Module != m && len(names) > 1 {
+		return x.inOrBelow(first.Module, names[1:])
+	}
+	return x.ofInnerModule(m, names)
 }
 
 // ofOwnName looks below the module's own name: comments may call a module what
@@ -290,10 +303,25 @@ func (x *Index) below(d *model.Declaration, names []string) *model.Declaration {
 	return d
 }
 
+// mostVisible is, of the declarations of one name, the one that the most users see: a field may be called as the
+// method that sets it.
+func mostVisible(d *model.Declaration) *model.Declaration {
+	if d == nil {
+		return nil
+	}
+	best := d
+	for other := range d.Namesakes {
+		if other.Speaks(model.Words).Visibility < best.Speaks(model.Words).Visibility {
+			best = other
+		}
+	}
+	return best
+}
+
 // member finds a member by name: the declaration's own, or one that it has
 // through what it embeds.
 func (x *Index) member(d *model.Declaration, name string) *model.Declaration {
-	if own := d.Member(name); own != nil {
+	if own := mostVisible(d.Member(name)); own != nil {
 		return own
 	}
 	if seated := x.seats[d][name]; seated != nil {

@@ -473,6 +473,9 @@ func (x *Index) userPath(m *model.Module) string {
 // mayLift reports whether a declaration is for users where a module re-exports it under a
 // name: it is, unless a comment keeps it from them, whatever its own name says.
 func (x *Index) mayLift(d *model.Declaration, name string) bool {
+	if h := d.Module.Library.Habits; h != nil && h.Nested && h.ByPath && d.Parent == nil { // what is handed on is for all, unless an attribute hides it
+		return d.Speaks(model.Words).Visibility == model.Public
+	}
 	return d.Speaks(model.Words).Visibility == model.Public || d.Parent == nil && d.Speaks(model.Words).Doc == nil && d.Speaks(model.Words).Visibility == model.Private ||
 		d.Speaks(model.Words).Visibility == model.Private && name != d.Name
 }

@@ -140,10 +140,20 @@ func (r *reader) assign(paragraphs []paragraph, byName map[string][]int) (subjec
 		p.of, p.gone = now, true
 	}
 	r.about = ""
+	said, under := "", 0 // the package under NAME, and the level of a heading that names another one for what is below it
 	for i := range paragraphs {
 		p := &paragraphs[i]
 		if p.command == "" && i > 0 && paragraphs[i-1].level > 0 && strings.EqualFold(paragraphs[i-1].rest, "name") {
 			r.namesPackage(p)
+			said = r.about
+		}
+		if p.level > 0 {
+			if under > 0 && p.level <= under {
+				r.about, under = said, 0
+			}
+			if pkg := r.packageNamed(p.rest); pkg != "" {
+				r.about, under = pkg, p.level
+			}
 		}
 		was := entry
 		entry = false
@@ -289,6 +299,24 @@ func (r *reader) namesPackage(p *paragraph) {
 	}
 }
 
+// packageNamed is the one package of the file, of a name in parts, that a heading names, or "".
+func (r *reader) packageNamed(heading string) (found string) {
+	if len(r.packages) < 2 || len(heading) > longestHeading || !strings.Contains(heading, "::") {
+		return ""
+	}
+	for word := range strings.FieldsSeq(withoutCodes(heading)) {
+		word = strings.TrimRight(word, ":;,.")
+		if !strings.Contains(word, "::") || !slices.Contains(r.packages, word) {
+			continue
+		}
+		if found != "" && found != word {
+			return ""
+		}
+		found = word
+	}
+	return found
+}
+
 // longestHeading is how many bytes a heading has that names something.
 const longestHeading = 300
 
@@ -388,8 +416,10 @@ func nameIn(text string) (string, bool) {
 		end++
 	}
 	name, rest := text[:end], strings.TrimSpace(text[end:])
-	if strings.IndexByte("$@%", firstOf(name)) < 0 {
-		if i := strings.LastIndex(name, "::"); i >= 0 {
+	if i := strings.LastIndex(name, "::"); i >= 0 {
+		if strings.IndexByte("$@%", firstOf(name)) >= 0 {
+			name = name[:1] + name[i+2:]
+		} else {
 			name = name[i+2:]
 		}
 	}
@@ -506,7 +536,11 @@ func (r *reader) mistakes(paragraphs []paragraph) {
 				report("item", word, text)
 				break
 			}
-			kind := kindOf(p.rest)
+			rest := p.rest
+			if rest == "" && len(p.lines) > 1 { // on the next line
+				rest = strings.TrimSpace(p.lines[1].In(r.Text))
+			}
+			kind := kindOf(rest)
 			if list := &open[len(open)-1]; list.kind == 0 {
 				list.kind = kind
 			} else if list.kind != kind && !list.said {
@@ -558,9 +592,9 @@ type opened struct {
 // kindOf tells the three kinds of lists by an entry.
 func kindOf(rest string) byte {
 	switch {
-	case rest == "" || strings.HasPrefix(rest, "*"):
+	case rest == "" || firstWord(rest) == "*":
 		return '*'
-	case lexing.IsDigit(rest[0]) && strings.Trim(strings.TrimRight(firstWord(rest), ".)"), "0123456789") == "":
+	case lexing.IsDigit(rest[0]) && strings.Trim(strings.TrimRight(firstWord(rest), ".)"), "0123456789.") == "":
 		return '1'
 	}
 	return 't'

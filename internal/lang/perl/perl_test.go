@@ -222,10 +222,12 @@ func TestPackageOfDocumentation(t *testing.T) {
 func TestWhichPackageTextSpeaksOf(t *testing.T) {
 	const code = "package Tide;\nsub read { }\npackage Tide::Low;\nsub read { }\nsub low { }\n"
 	for text, want := range map[string]string{
-		code + "=head1 NAME\n\nTide - reads\n\n=head2 read\n\nReads.\n":                                                            "Tide",
-		code + "=head1 NAME\n\nTide::Low - reads\n\n=head2 read\n\nReads.\n":                                                       "Tide::Low",
-		code + "__END__\n\n=head2 read\n\nReads.\n":                                                                                "Tide",
-		"package Tide;\nsub read { }\npackage Tide::Low;\nsub a { }\n\n=head2 read\n\nReads.\n\n=cut\n\nsub read { }\nsub b { }\n": "Tide::Low",
+		code + "=head1 NAME\n\nTide - reads\n\n=head2 read\n\nReads.\n":                                                                            "Tide",
+		code + "=head1 NAME\n\nTide::Low - reads\n\n=head2 read\n\nReads.\n":                                                                       "Tide::Low",
+		code + "__END__\n\n=head2 read\n\nReads.\n":                                                                                                "Tide",
+		code + "__END__\n\n=head1 NAME\n\nTide - reads\n\n=head1 METHODS\n\n=head2 Tide::Low\n\n=over\n\n=item read ($x)\n\nReads low.\n\n=back\n": "Tide::Low",
+		code + "__END__\n\n=head1 NAME\n\nTide - reads\n\n=head2 C<Tide::Low> methods\n\nSome.\n\n=head2 read\n\nReads.\n":                         "Tide",
+		"package Tide;\nsub read { }\npackage Tide::Low;\nsub a { }\n\n=head2 read\n\nReads.\n\n=cut\n\nsub read { }\nsub b { }\n":                 "Tide::Low",
 	} {
 		got := ""
 		for _, o := range langtest.Read(end, "lib/Tide.pm", []byte(text)).Occurrences {

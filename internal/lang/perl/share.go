@@ -14,7 +14,11 @@ func (r *reader) share(paragraphs []paragraph, byName map[string][]int) {
 			continue
 		}
 		names := r.named(p.rest, byName, p.lines[0].Start)
-		lines := entryText(paragraphs[i+1:])
+		behind := i + 1
+		for behind < len(paragraphs) && behind < i+mostShared && paragraphs[behind].command == "item" { // entries right behind have the same text
+			behind++
+		}
+		lines := entryText(paragraphs[behind:])
 		if len(names) == 0 || len(lines) == 0 {
 			continue
 		}

@@ -236,8 +236,14 @@ func (r *reader) accessors(i int) {
 		return
 	}
 	list := r.strings(i+4, r.Close(i+3, len(r.Tokens)))
-	if r.Word(i+2) == "mk_group_accessors" && len(list) > 0 {
+	switch w := r.Word(i + 2); {
+	case w == "mk_group_accessors" && len(list) > 0:
 		list = list[1:]
+	case w == "mk_classdata" || w == "mk_classaccessor": // a name, and what it is at first
+		if isPlain(r.Word(i + 4)) {
+			list = []said{{r.Word(i + 4), r.Span(i+4, i+5)}}
+		}
+		list = list[:min(1, len(list))]
 	}
 	for _, s := range list {
 		if isPlain(s.text) {

@@ -471,7 +471,32 @@ func (r *reader) macro(it *item, at, end int, own *owner) int {
 	}
 	o := model.Occurrence{Kind: model.KindMacro, Name: name, Signature: r.Arena.Since(mark), Span: r.Span(it.from, min(next, end))}
 	r.add(o, it, own, r.Span(at+2, open))
+	r.exportedWithin(open+1, stop)
 	return min(next, end)
+}
+
+// exportedWithin reads the macros for all that a macro declares when it is called, between two tokens.
+func (r *reader) exportedWithin(i, stop int) {
+	if r.inMacro {
+		return // their own forms are read once
+	}
+	r.inMacro = true
+	defer func() { r.inMacro = false }()
+	for ; i < stop; i++ {
+		if r.Word(i) != "macro_export" || !r.Is(i-1, '[') || !r.Is(i-2, '#') || !r.Is(i+1, ']') {
+			continue
+		}
+		from, at := i-2, i+2
+		for r.Is(at, '#') && r.Is(at+1, '[') {
+			at = r.Over(at + 1)
+		}
+		for r.Is(from-1, ']') && int(r.Tokens[from-1].Partner) > 0 && r.Is(int(r.Tokens[from-1].Partner)-1, '#') {
+			from = int(r.Tokens[from-1].Partner) - 1
+		}
+		if name, open := r.name(at + 2); r.Word(at) == "macro_rules" && r.Is(at+1, '!') && name != "" && (r.Is(open, '{') || r.Is(open, '(') || r.Is(open, '[')) {
+			i = r.item(from, stop, &owner{at: -1}) - 1
+		}
+	}
 }
 
 // Bounds of what is shown of a macro: of its forms, and of bytes of each.
