@@ -220,6 +220,7 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 			o := &facts.Occurrences[i]
 			unseen := slices.ContainsFunc(off[f], func(lines [2]int) bool { return lines[0] <= int(o.Line) && int(o.Line) <= lines[1] })
 			unseen = unseen || facts.Language == "perl" && (o.Kind == model.KindProperty || o.Kind == model.KindField || strings.HasPrefix(o.Span.In(facts.Text), "use vars") || strings.HasPrefix(o.Span.In(facts.Text), "*") || strings.HasPrefix(o.Span.In(facts.Text), "eval")) // what words of modules declare
+			unseen = unseen || o.Kind == model.KindMacro && inMacro(facts, o)                                                                                                                                                                                                       // which declares it when it is called
 			unseen = unseen || facts.Language == "cpp" && untold(o, facts.Text) && !told[ours(f, facts, o).key()]
 			if !o.FromComment && !o.Local && !unseen && !slices.Contains(o.Modifiers(), "friend") { // no parser of code knows what comments declare
 				got = append(got, ours(f, facts, o))
@@ -229,6 +230,13 @@ func compare(end lang.FrontEnd, dir, with string, show int) (score, error) {
 	s := judge(want, got, show)
 	s.files, s.refused = len(list), len(refused)
 	return s, nil
+}
+
+// inMacro reports whether a macro stands in the body of another one.
+func inMacro(facts *model.Facts, o *model.Occurrence) bool {
+	return slices.ContainsFunc(facts.Occurrences, func(other model.Occurrence) bool {
+		return other.Kind == model.KindMacro && other.Span.Start < o.Span.Start && o.Span.End < other.Span.End
+	})
 }
 
 // untold reports whether a declaration is of a kind that clang's index of version 14, which Debian has,

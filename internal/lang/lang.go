@@ -366,9 +366,9 @@ type Follower interface {
 type ConditionReader interface {
 	// Condition takes a condition apart.
 	Condition(text string) Condition
-	// Excludes reports whether the second of two conditions that ask for one thing each cannot hold where the
-	// first does, whatever is negated in them.
-	Excludes(holds, other Condition) bool
+	// Settles tells of two conditions that ask for one thing each, whatever is negated in them, whether the
+	// second holds where the first does, if that is known.
+	Settles(holds, other Condition) (value, known bool)
 }
 
 // Condition is what must hold for something to exist.

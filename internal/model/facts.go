@@ -158,6 +158,7 @@ type Extra struct {
 	Section    string      `json:"section,omitempty"`    // the section of its type that it stands in, where it says more than the visibility does: "slots"
 	Conditions []string    `json:"conditions,omitempty"` // under which it exists, as written
 	Within     []string    `json:"within,omitempty"`     // the macros that it stands in, which may put it under conditions
+	Made       bool        `json:"made,omitempty"`       // a macro makes it, and may make more of it than its text says
 	Advice     *Doc        `json:"advice,omitempty"`     // what the mark that makes it deprecated says in words
 	Same       string      `json:"same,omitempty"`       // the path of what it is another name of, as written
 	In         string      `json:"in,omitempty"`         // the module that it belongs to, as written, where its file may declare things of several

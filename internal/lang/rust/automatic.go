@@ -62,8 +62,8 @@ func missing(d *model.Declaration, typeOf func(model.At, model.Token) *model.Dec
 	}
 	seen[d] = true
 	for _, at := range d.Occurrences {
-		if len(at.TypeParams()) > 0 {
-			return unknown // it hangs on what they are
+		if len(at.TypeParams()) > 0 || at.Extra != nil && at.Extra.Made {
+			return unknown // it hangs on what they are, or on what the macro makes
 		}
 		for _, b := range at.Bases() { // its author says so
 			if name := b.Type.Text(at.File.Text); name == "Send" || name == "Sync" {

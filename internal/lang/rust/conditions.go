@@ -19,30 +19,38 @@ func (FrontEnd) Condition(text string) lang.Condition {
 	return predicate(s.Look(text), 0, len(s.Tokens), 0)
 }
 
-// Excludes reports whether there is no build with both: systems but for families exclude one another, and so do
-// processors and values of options that have one.
-func (FrontEnd) Excludes(holds, other lang.Condition) bool {
-	if holds.Kind != other.Kind || holds.Name == other.Name {
-		return false
+// Settles knows that systems exclude one another, but for families, which some are of, and so do processors and
+// values of options that have one.
+func (FrontEnd) Settles(holds, other lang.Condition) (value, known bool) {
+	switch {
+	case holds.Kind != other.Kind:
+		return false, false
+	case holds.Name == other.Name:
+		return true, true
 	}
 	switch holds.Kind {
 	case "system":
-		if families[holds.Name] {
-			return other.Name == "Windows"
+		if families[other.Name] {
+			return unix[holds.Name] && other.Name == "Unix", unix[holds.Name] || holds.Name == "Windows"
 		}
-		return !families[other.Name]
+		return false, !families[holds.Name] || other.Name == "Windows"
 	case "machine", "pointers":
-		return true
+		return false, true
 	case "equal":
 		name, _, _ := strings.Cut(holds.Name, " = ")
-		return single[name] && strings.HasPrefix(other.Name, name+" = ")
+		return false, single[name] && strings.HasPrefix(other.Name, name+" = ")
 	}
-	return false
+	return false, false
 }
 
 var (
 	families = lexing.WordSet("Unix WebAssembly") // of systems
 	single   = lexing.WordSet("target_env target_endian target_vendor target_abi panic")
+	// unix are the systems of that family, as pages call them.
+	unix = map[string]bool{
+		"Linux": true, "macOS": true, "iOS": true, "Android": true, "FreeBSD": true, "NetBSD": true, "OpenBSD": true, "DragonFly BSD": true, "Solaris": true, "illumos": true, "Haiku": true, "Redox": true, "AIX": true,
+		"emscripten": true, "vxworks": true, "hurd": true, "nto": true, "l4re": true, "tvos": true, "watchos": true, "visionos": true,
+	}
 )
 
 // predicate reads the condition between two tokens.

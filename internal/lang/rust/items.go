@@ -420,7 +420,7 @@ func (r *reader) add(o model.Occurrence, it *item, own *owner, name source.Span)
 			o.Extra = &model.Extra{}
 		}
 		o.Extra.Conditions = append([]string(nil), r.when...)
-		o.Extra.Within = slices.Clone(r.within)
+		o.Extra.Within, o.Extra.Made = slices.Clone(r.within), r.opened
 		o.Extra.Advice = it.attrs.advice
 		o.Extra.Directives = it.attrs.directives
 		o.Extra.Aside, o.Extra.Section = own.of, own.asks

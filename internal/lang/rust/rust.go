@@ -118,6 +118,7 @@ type reader struct {
 	when       []string                 // conditions around what is read
 	within     []string                 // macros around it
 	plain      bool                     // what is read may go without comments
+	opened     bool                     // what is read is a part of what a macro is given, among words of its own
 	inMacro    bool                     // what is read stands in the body of one
 	implements []implemented
 	pieces     []piece       // room for those of comments

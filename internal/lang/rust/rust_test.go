@@ -122,6 +122,28 @@ cfg_if! { struct Read; impl Read { fn go(&self) {} } } thread_local! { static KE
 
 other! { fn f(x in 1..3) {} } again! { pub trait T { @section self } a => b } third! { $a:item }
 => 
+
+foreign! { type C = ffi::X; fn drop = ffi::free; /// A.
+pub struct A; /// B.
+pub struct B(Interface<ffi::B>); match fn { type_ => || ffi::get(), } }
+=> 2 struct A doc
+=> 3 struct B doc
+
+lazy_static! { /// C.
+pub static ref C: Regex = Regex::new(r"a;{").unwrap(); static ref D: u8 = { 1 }; } safe! { pub {const} fn d() {} /// E.
+pub fn e(x: ::c_int) -> u8 { 1 } }
+=> 2 variable C doc
+=> 3 function e(x) doc
+
+enums! { /// F.
+#[repr(i32)] pub enum F { /// G.
+G, H } impl TryFrom<i32> }
+=> 2 enum F doc
+=> 3 enum-member F.G doc
+=> 3 enum-member F.H
+
+list! { "+" pub struct Add/1 "-" pub struct Sub/2 } mock! { pub File { pub fn open(); } } rows! { pub fn f(x => y); pub enum I { A => 1 } }
+=> 
 `)
 }
 

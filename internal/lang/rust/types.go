@@ -564,18 +564,22 @@ func (r *reader) call(at, end int, own *owner) (next int, ok bool) {
 	if own.at >= 0 || own.extern || !r.Deeper(open, deepest) {
 		return min(next, end), true
 	}
+	last, items := r.holdsItems(open+1, stop)
 	switch {
-	case r.holdsItems(open+1, stop):
+	case items:
 		r.within = append(r.within, r.Word(i))
 		first, inner := r.innerAttributes(open + 1)
 		when := len(r.when)
 		r.when = append(r.when[:when:when], inner.conditions...)
-		r.items(first, stop, own)
+		r.items(first, last, own)
 		r.when = r.when[:when]
 		r.within = r.within[:len(r.within)-1]
 	case r.Word(open+1) == "if" && r.Is(open+2, '#'):
 		r.alternatives(open+1, stop, own)
 	default:
+		r.within = append(r.within, r.Word(i))
+		r.openItems(open+1, stop, own)
+		r.within = r.within[:len(r.within)-1]
 		r.maybeMade(open+1, stop)
 	}
 	r.Shallower()
@@ -600,13 +604,14 @@ func (r *reader) beginsItem(i, end int) bool {
 }
 
 // holdsItems reports whether what stands between two indices is items alone, as far as their heads
-// tell.
-func (r *reader) holdsItems(i, end int) bool {
+// tell. A last "impl Trait" without a body, which asks the macro for one, is not among them: stop is the index
+// behind the items.
+func (r *reader) holdsItems(i, end int) (stop int, ok bool) {
 	found := false
 	for i < end {
 		next, _ := r.attributesOnly(i, end)
 		if next >= end {
-			return found
+			return end, found
 		}
 		it := item{}
 		at := r.visibility(&it, next, end, &owner{at: -1})
@@ -619,27 +624,27 @@ func (r *reader) holdsItems(i, end int) bool {
 		switch r.Word(at) {
 		case "use":
 			if at = r.upToSemicolon(at, end); !r.Is(at-1, ';') {
-				return false
+				return i, false
 			}
 			found, i = true, at
 			continue
 		case "fn", "struct", "enum", "trait", "mod", "type", "union":
 			if r.Word(at+1) == "" && !r.IsMark(at+1, "::") || r.Is(at+1, '$') {
-				return false
+				return i, false
 			}
 		case "const", "static":
 			if r.Word(at+1) == "" || !r.Is(at+2, ':') && r.Word(at+1) != "mut" {
-				return false
+				return i, false
 			}
 			if at = r.upToSemicolon(at, end); !r.Is(at-1, ';') {
-				return false
+				return i, false
 			}
 			found, i = true, at
 			continue
 		case "impl", "extern":
 		case "macro_rules":
 			if !r.Is(at+1, '!') || r.Word(at+2) == "" || !r.Is(at+3, '{') && !r.Is(at+3, '(') {
-				return false
+				return i, false
 			}
 			found, i = true, min(r.Over(at+3), end)
 			if r.Is(i, ';') {
@@ -648,25 +653,26 @@ func (r *reader) holdsItems(i, end int) bool {
 			continue
 		default:
 			if r.Word(at) == "" || !r.Is(at+1, '!') {
-				return false
+				return i, false
 			}
 		}
+		word, began := r.Word(at), found
 		found = true
-		if r.Word(at) == "fn" && !r.plainParameters(at+2, end) {
-			return false
+		if word == "fn" && !r.plainParameters(at+2, end) {
+			return i, false
 		}
 		for at < end && !r.Is(at, ';') && !r.Is(at, '{') {
 			if r.Is(at, '$') || r.IsMark(at, "=>") {
-				return false
+				return i, false
 			}
 			at = r.Over(at)
 		}
-		i = min(r.Over(at), end)
 		if at >= end {
-			return false
+			return i, word == "impl" && began
 		}
+		i = min(r.Over(at), end)
 	}
-	return found
+	return end, found
 }
 
 // plainParameters reports whether the parameters behind the name of a function are written as the

@@ -82,7 +82,7 @@ func (m *Maker) sayWhen(language string, all []string) When {
 		}
 		of = flat(of, reader.Condition(text), 0)
 	}
-	of = slices.DeleteFunc(slices.Clone(of), func(c lang.Condition) bool { return c.Not && implied(reader, of, c) })
+	of = needed(reader, needed(reader, of)) // twice: what is shorter now may tell more
 	slices.SortStableFunc(of, func(a, b lang.Condition) int { return denied(a) - denied(b) })
 	text := m.worded(lang.Condition{Of: of}, 0)
 	if text != "" && !strings.HasPrefix(text, m.Texts.Say("not")) {
@@ -106,9 +106,67 @@ func flat(list []lang.Condition, c lang.Condition, depth int) []lang.Condition {
 // deepest is how deep conditions are taken apart.
 const deepest = 100
 
-// implied reports whether a condition that denies something needs no words, since another one tells it.
-func implied(reader lang.ConditionReader, list []lang.Condition, c lang.Condition) bool {
-	return slices.ContainsFunc(list, func(o lang.Condition) bool { return o.Kind != "" && !o.Not && reader.Excludes(o, c) })
+// needed are those of conditions that must all hold which the others do not tell already: who is on Linux is on
+// Unix and not on Windows, and who is on one of five systems and on one of two is on one of the two.
+func needed(reader lang.ConditionReader, list []lang.Condition) []lang.Condition {
+	out := slices.Clone(list)
+	for i := 0; i < len(out); i++ {
+		for k := range out {
+			if k != i && told(reader, out[k], &out[i]) {
+				out = slices.Delete(out, i, i+1)
+				i--
+				break
+			}
+		}
+	}
+	return out
+}
+
+// told reports whether a condition tells all that another one does. Of those of which one is enough it takes away
+// what the first rules out.
+func told(reader lang.ConditionReader, by lang.Condition, c *lang.Condition) bool {
+	holds, ok := choices(by)
+	asked, plain := choices(*c)
+	if !ok || !plain {
+		return false
+	}
+	if by.Not {
+		if !c.Not && len(asked) > 1 {
+			c.Of = slices.DeleteFunc(slices.Clone(asked), func(a lang.Condition) bool { value, known := reader.Settles(a, by); return known && value })
+		}
+		return false
+	}
+	settled := func(other lang.Condition, as bool) bool { // by all of them
+		return !slices.ContainsFunc(holds, func(h lang.Condition) bool {
+			value, known := reader.Settles(h, other)
+			return !known || value != as
+		})
+	}
+	if c.Not {
+		return !slices.ContainsFunc(asked, func(a lang.Condition) bool { return !settled(a, false) })
+	}
+	if !slices.ContainsFunc(holds, func(h lang.Condition) bool {
+		return !slices.ContainsFunc(asked, func(a lang.Condition) bool { value, known := reader.Settles(h, a); return known && value })
+	}) {
+		return true
+	}
+	if len(asked) > 1 {
+		if left := slices.DeleteFunc(slices.Clone(asked), func(a lang.Condition) bool { return settled(a, false) }); len(left) > 0 {
+			c.Of = left
+		}
+	}
+	return false
+}
+
+// choices are the things of which a condition asks for one, where it is as simple as that.
+func choices(c lang.Condition) ([]lang.Condition, bool) {
+	if c.Kind != "" {
+		return []lang.Condition{c}, true
+	}
+	if !c.Any || c.Not || len(c.Of) == 0 || slices.ContainsFunc(c.Of, func(inner lang.Condition) bool { return inner.Kind == "" || inner.Not }) {
+		return nil, false
+	}
+	return c.Of, true
 }
 
 // denied is 1 of a condition that denies something, and 0 of others.

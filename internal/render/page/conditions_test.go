@@ -54,6 +54,11 @@ func TestConditions(t *testing.T) {
 	assert.Equal(t, "only with the feature a and b and on Unix", m.Conditions(at("rust", `feature = "a"`, "unix", `feature = "b"`, "unix")).Words(m.Texts), "each is said once")
 	assert.Equal(t, "only on Fuchsia", m.Conditions(at("rust", "not(windows)", `not(target_os = "psp")`, `target_os = "fuchsia"`)).Words(m.Texts), "which is none of the others")
 	assert.Equal(t, "only on Unix and not on Fuchsia or psp", m.Conditions(at("rust", "not(windows)", `not(any(target_os = "fuchsia", target_os = "psp"))`, "all(unix)")).Words(m.Texts))
+	five, two := `any(target_os = "linux", target_os = "android", target_os = "macos", target_os = "freebsd", target_os = "haiku")`, `any(target_os = "linux", target_os = "android")`
+	assert.Equal(t, "only on Linux or Android", m.Conditions(at("rust", "unix", five, two)).Words(m.Texts), "which are Unix, and two of the five")
+	assert.Equal(t, "only on macOS or FreeBSD or Haiku", m.Conditions(at("rust", "unix", five, "not("+two+")")).Words(m.Texts))
+	assert.Equal(t, "only on Linux", m.Conditions(at("rust", `target_os = "linux"`, five, `target_os = "linux"`)).Words(m.Texts))
+	assert.Equal(t, "only on Unix or Windows", m.Conditions(at("rust", "any(unix, windows)")).Words(m.Texts))
 	assert.Equal(t, "only where target_env = gnu and on Linux", m.Conditions(at("rust", `target_env = "gnu"`, `not(target_env = "musl")`, `target_os = "linux"`)).Words(m.Texts))
 	assert.Equal(t, "for linux and amd64", m.Conditions(at("go", "linux", "amd64")).Words(m.Texts))
 	assert.True(t, m.Conditions(at("go")).None())
