@@ -103,10 +103,6 @@ func Find(ctx context.Context, fsys fs.FS, options Options) (*Found, error) {
 		return nil, &PathError{".", err}
 	}
 	found := &Found{}
-	for _, p := range problems {
-		end := s.owners.byName(p.Path)
-		found.Problems = append(found.Problems, Problem{p, end != nil && s.treeOf(p.Path, end) != nil})
-	}
 	s.sort(entries)
 	for _, t := range s.trees {
 		for _, f := range t.families {
@@ -115,6 +111,10 @@ func Find(ctx context.Context, fsys fs.FS, options Options) (*Found, error) {
 	}
 	for _, lib := range s.libraries {
 		s.choose(lib)
+	}
+	for _, p := range problems {
+		end := s.owners.byName(p.Path)
+		found.Problems = append(found.Problems, Problem{p, end != nil && s.treeOf(p.Path, end) != nil && (!p.Link || s.reads(end))})
 	}
 	found.Problems = append(found.Problems, s.unsound...)
 	found.Libraries, found.Asked = s.libraries, s.asked
@@ -169,6 +169,13 @@ func (s *search) put(f File) {
 		f.Macros, f.Plain = inner.read.Macros, inner.read.Plain
 		family.files = append(family.files, f)
 	}
+}
+
+// reads reports whether any library has files of a language.
+func (s *search) reads(end lang.FrontEnd) bool {
+	return slices.ContainsFunc(s.libraries, func(lib *Library) bool {
+		return slices.ContainsFunc(lib.Files, func(f File) bool { return f.End == end })
+	})
 }
 
 // treeOf is the innermost tree that reads a file of a language, or nil.

@@ -215,18 +215,21 @@ func TestFindStops(t *testing.T) {
 	require.ErrorIs(t, err, context.Canceled)
 }
 
-// A link that leads nowhere is a source that is missing only where its language is read.
+// A link that leads nowhere is a source that is missing only where other files of its language are read.
 func TestLinksThatLeadNowhere(t *testing.T) {
 	folder := t.TempDir()
 	require.NoError(t, os.MkdirAll(filepath.Join(folder, "lib"), 0o755))
 	for _, name := range []string{"gone.js", "gone.pm", "gone.css"} {
 		require.NoError(t, os.Symlink("../nowhere", filepath.Join(folder, "lib", name)))
 	}
-	found, err := discover.Find(t.Context(), os.DirFS(folder), discover.Options{FrontEnds: languages.All, Read: []settings.Read{{Path: "lib", Language: "perl"}}})
-	require.NoError(t, err)
-	named := map[string]bool{}
-	for _, p := range found.Problems {
-		named[path.Base(p.Path)] = p.Named
+	require.NoError(t, os.WriteFile(filepath.Join(folder, "lib/Tide.pm"), []byte("package Tide;\n1;\n"), 0o644))
+	for _, language := range []string{"perl", ""} {
+		found, err := discover.Find(t.Context(), os.DirFS(folder), discover.Options{FrontEnds: languages.All, Read: []settings.Read{{Path: "lib", Language: language}}})
+		require.NoError(t, err)
+		named := map[string]bool{}
+		for _, p := range found.Problems {
+			named[path.Base(p.Path)] = p.Named
+		}
+		assert.Equal(t, map[string]bool{"gone.js": false, "gone.pm": true, "gone.css": false}, named)
 	}
-	assert.Equal(t, map[string]bool{"gone.js": false, "gone.pm": true, "gone.css": false}, named)
 }

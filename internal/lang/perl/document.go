@@ -31,6 +31,7 @@ func (p *paragraph) span() source.Span {
 type subject struct {
 	names []int // of occurrences
 	span  source.Span
+	first int // the paragraph that names them
 }
 
 // document attaches the documentation.
@@ -43,6 +44,7 @@ func (r *reader) document() {
 		byName[name] = append(byName[name], i)
 	}
 	subjects := r.assign(paragraphs, byName)
+	r.settle(paragraphs, subjects)
 	for n := range subjects {
 		var lines []source.Span
 		for i := range paragraphs {
@@ -134,8 +136,9 @@ func (r *reader) assign(paragraphs []paragraph, byName map[string][]int) (subjec
 	now, level, list, depth := 0, 0, 0, 0 // the subject, its heading's level or its list's depth
 	heading := 0                          // behind the index of the last heading that names something
 	entry := false                        // the paragraph before was an entry that names something
-	begin := func(p *paragraph, names []int) {
-		subjects = append(subjects, subject{names: names, span: p.span()})
+	begin := func(i int, names []int) {
+		p := &paragraphs[i]
+		subjects = append(subjects, subject{names: names, span: p.span(), first: i})
 		now = len(subjects)
 		p.of, p.gone = now, true
 	}
@@ -171,7 +174,7 @@ func (r *reader) assign(paragraphs []paragraph, byName map[string][]int) (subjec
 				s.names, p.of, p.gone, heading = append(s.names, names...), now, true, i+1
 				continue
 			default:
-				begin(p, names)
+				begin(i, names)
 				level, list, heading = p.level, 0, i+1
 				continue
 			}
@@ -189,7 +192,7 @@ func (r *reader) assign(paragraphs []paragraph, byName map[string][]int) (subjec
 					s := &subjects[now-1]
 					s.names, p.of, p.gone = append(s.names, names...), now, true
 				} else {
-					begin(p, names)
+					begin(i, names)
 				}
 				level, list, entry = 0, depth, true
 				if len(p.lines) > 1 { // its text follows at once

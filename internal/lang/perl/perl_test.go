@@ -239,6 +239,27 @@ func TestWhichPackageTextSpeaksOf(t *testing.T) {
 	}
 }
 
+// Of several headings of one name, the one that speaks of the declaration has its text; the others stay where they are
+// (a heading over what went away is the name of a group).
+func TestRivals(t *testing.T) {
+	const code = "package Tide;\nsub start { }\n1;\n"
+	for text, want := range map[string]string{
+		code + "=head1 EVENTS\n\n=head2 start\n\nEmitted.\n\n=head1 METHODS\n\n=head2 start\n\nStarts.\n":                                   "Starts. | =head1 EVENTS\n\n=head2 start\n\nEmitted.",
+		code + "=head1 METHODS\n\n=head2 start\n\nStarts.\n\n=head1 EVENTS\n\n=head2 start\n\nEmitted.\n":                                   "Starts. | =head1 EVENTS\n\n=head2 start\n\nEmitted.",
+		code + "=head2 start\n\nOne.\n\n=head2 start\n\nTwo.\n":                                                                             "One. | =head2 start\n\nTwo.",
+		code + "=head2 start\n\nOne.\n\n=head2 start\n\n  $tide->start(1);\n\nTwo.\n":                                                       "  $tide->start(1);\n\nTwo. | =head2 start\n\nOne.",
+		code + "=head1 OPTIONS\n\n=over\n\n=item start\n\nWhen.\n\n=back\n\n=head1 FUNCTIONS\n\n=over\n\n=item start\n\nStarts.\n\n=back\n": "Starts. | =head1 OPTIONS\n\n=over\n\n=item start\n\nWhen.\n\n=back",
+	} {
+		facts := langtest.Read(end, "lib/Tide.pm", []byte(text))
+		require.NotNil(t, facts.Occurrences[0].Doc, text)
+		got := facts.Occurrences[0].Doc.Text + " | "
+		if facts.ModuleDoc != nil {
+			got += facts.ModuleDoc.Text
+		}
+		assert.Equal(t, want, got, text)
+	}
+}
+
 // What is wrong with the markup, each at its place.
 func TestMistakes(t *testing.T) {
 	for text, want := range map[string]string{

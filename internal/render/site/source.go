@@ -93,6 +93,17 @@ func (w *sourceWriter) draw() {
 		var m mark
 		if len(links) == 0 || len(marks) > 0 && before(marks[0].span, links[0].span) {
 			m, marks = marks[0], marks[1:]
+			for m.as == asText && len(links) > 0 && m.span.Start >= w.pos && m.span.Start < links[0].span.Start && links[0].span.End <= m.span.End { // a name that stands in quotes
+				w.drawMark(mark{span: source.Span{Start: m.span.Start, End: links[0].span.Start}, as: m.as})
+				w.drawMark(links[0])
+				m.span.Start, links = links[0].span.End, links[1:]
+				for len(links) > 0 && links[0].span.Start < m.span.Start {
+					links = links[1:]
+				}
+			}
+			if m.span.Start >= m.span.End {
+				continue
+			}
 		} else {
 			m, links = links[0], links[1:]
 		}

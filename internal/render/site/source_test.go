@@ -55,6 +55,24 @@ func TestSourcePage(t *testing.T) {
 	assert.Contains(t, string(m.Get("reference/m/a.example/m/B.html")), `lines <a href="../../../../source/a.go.html#L5">5</a> and <a href="../../../../source/a.go.html#L10">10</a>`, "who uses it")
 }
 
+// Names in quotes that mean something are links, and the quotes are drawn around them.
+func TestNamesInQuotes(t *testing.T) {
+	m := sourceOf(t, map[string]string{
+		"lib/Tide.pm":     "package Tide;\nuse Tide::Base 'Tide::Low';\nuse Tide::Low qw(read none\n  take);\nuse parent -norequire, 'Tide::Low', \"Other\";\nhas 'depth';\n1;\n",
+		"lib/Tide/Low.pm": "package Tide::Low;\nour @EXPORT_OK = qw(read take);\nsub read { }\nsub take { }\n1;\n",
+	}, "full")
+	low := "<a href=../../reference/project/Tide~3a~~3a~Low/index.html"
+	assert.Equal(t, []string{
+		`<li id=L1><b>package</b> Tide;`,
+		`<li id=L2><b>use</b> Tide::Base <u>'Tide::Low'</u>;`,
+		`<li id=L3><b>use</b> ` + low + `>Tide::Low</a> <u>qw(</u>` + low + `#read>read</a><u> none</u>`,
+		`<li id=L4><u>  </u>` + low + `#take>take</a><u>)</u>;`,
+		`<li id=L5><b>use</b> parent -norequire, <u>'</u>` + low + `>Tide::Low</a><u>'</u>, <u>"Other"</u>;`,
+		`<li id=L6>has <u>'</u><a class=d href=../../reference/project/Tide/index.html#attribute:depth>depth</a><u>'</u>;`,
+		`<li id=L7>1;`,
+	}, code(t, m, "source/lib/Tide.pm.html"))
+}
+
 // Names of another module lead to their plates, or to their lines where they have none.
 func TestSourceOfTwoModules(t *testing.T) {
 	m := sourceOf(t, map[string]string{
