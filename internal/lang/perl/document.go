@@ -32,6 +32,8 @@ type subject struct {
 	names []int // of occurrences
 	span  source.Span
 	first int // the paragraph that names them
+	under int // behind the heading above, once it was looked for
+	into  int // behind the subject of the same name whose text goes on here, or 0
 }
 
 // document attaches the documentation.

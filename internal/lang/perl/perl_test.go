@@ -246,8 +246,10 @@ func TestRivals(t *testing.T) {
 	for text, want := range map[string]string{
 		code + "=head1 EVENTS\n\n=head2 start\n\nEmitted.\n\n=head1 METHODS\n\n=head2 start\n\nStarts.\n":                                   "Starts. | =head1 EVENTS\n\n=head2 start\n\nEmitted.",
 		code + "=head1 METHODS\n\n=head2 start\n\nStarts.\n\n=head1 EVENTS\n\n=head2 start\n\nEmitted.\n":                                   "Starts. | =head1 EVENTS\n\n=head2 start\n\nEmitted.",
-		code + "=head2 start\n\nOne.\n\n=head2 start\n\nTwo.\n":                                                                             "One. | =head2 start\n\nTwo.",
-		code + "=head2 start\n\nOne.\n\n=head2 start\n\n  $tide->start(1);\n\nTwo.\n":                                                       "  $tide->start(1);\n\nTwo. | =head2 start\n\nOne.",
+		code + "=head2 start\n\nOne.\n\n=head2 start\n\nTwo.\n":                                                                             "One.\n\nTwo. | ",
+		code + "=head2 start\n\nOne.\n\n=head2 start\n\n  $tide->start(1);\n\nTwo.\n":                                                       "One.\n\n  $tide->start(1);\n\nTwo. | ",
+		code + "=over\n\n=item start\n\nOne.\n\n=item Tide->start(%options)\n\nTwo.\n\n=back\n":                                             "One.\n\n=item Tide->start(%options)\n\nTwo. | ",
+		code + "=over\n\n=item start\n\nShort.\n\n=back\n\n=head2 start\n\nLong.\n":                                                         "Long. | =over\n\n=item start\n\nShort.\n\n=back",
 		code + "=head1 OPTIONS\n\n=over\n\n=item start\n\nWhen.\n\n=back\n\n=head1 FUNCTIONS\n\n=over\n\n=item start\n\nStarts.\n\n=back\n": "Starts. | =head1 OPTIONS\n\n=over\n\n=item start\n\nWhen.\n\n=back",
 	} {
 		facts := langtest.Read(end, "lib/Tide.pm", []byte(text))

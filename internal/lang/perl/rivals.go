@@ -29,10 +29,16 @@ func (r *reader) settle(paragraphs []paragraph, subjects []subject) {
 		if len(list) < 2 {
 			continue
 		}
-		most := 0
-		for i, n := range list[:min(len(list), mostNamesakes)] {
-			if score := r.speaksFor(paragraphs, subjects[n].first, texts[n], r.facts.Occurrences[at].Name); i == 0 || score > most {
+		most, name := 0, r.facts.Occurrences[at].Name
+		list = list[:min(len(list), mostNamesakes)]
+		for i, n := range list {
+			if score := r.speaksFor(paragraphs, &subjects[n], texts[n], name); i == 0 || score > most {
 				best[at], most = n, score
+			}
+		}
+		for _, n := range list {
+			if n != best[at] && most >= 0 && r.goesOn(paragraphs, &subjects[best[at]], &subjects[n]) {
+				subjects[n].into = best[at] + 1
 			}
 		}
 	}
@@ -43,17 +49,26 @@ func (r *reader) settle(paragraphs []paragraph, subjects []subject) {
 				left = append(left, at)
 			}
 		}
-		if subjects[n].names = left; len(left) == 0 {
-			for i := range paragraphs[subjects[n].first:] {
-				p := &paragraphs[subjects[n].first+i]
-				if p.of == n+1 {
-					p.of, p.gone = 0, p.command == "cut" || p.command == "pod" || p.command == "encoding"
-				} else if p.of > n+1 {
-					break
-				}
+		s := &subjects[n]
+		if s.names = left; len(left) > 0 {
+			continue
+		}
+		for i := s.first; i < len(paragraphs) && paragraphs[i].of <= n+1; i++ {
+			p := &paragraphs[i]
+			if p.of != n+1 {
+				continue
+			}
+			if p.of, p.gone = s.into, p.command == "cut" || p.command == "pod" || p.command == "encoding"; i == s.first && s.into > 0 {
+				p.gone = isPlain(p.rest) && isName(p.rest) // else it says what it is called with
 			}
 		}
 	}
+}
+
+// goesOn reports whether one of two subjects of a name says more where the other one does: they are entries of one
+// list, or headings of one section, of the ways to call it.
+func (r *reader) goesOn(paragraphs []paragraph, best, other *subject) bool {
+	return len(other.names) == 1 && paragraphs[best.first].level == paragraphs[other.first].level && best.under == other.under
 }
 
 // textsOf are the paragraphs of subjects, by index: those at which their texts begin and end.
@@ -78,12 +93,9 @@ var (
 
 // speaksFor is how much a heading or an entry at a paragraph is about what has its name, by the section that it
 // stands in and by the calls in its text.
-func (r *reader) speaksFor(paragraphs []paragraph, first int, text [2]int, name string) (score int) {
-	if text[1] == 0 {
-		return -10 // there is none
-	}
-	level := paragraphs[first].level
-	for i := first - 1; i >= 0 && i > first-farthest; i-- {
+func (r *reader) speaksFor(paragraphs []paragraph, s *subject, text [2]int, name string) (score int) {
+	level := paragraphs[s.first].level
+	for i := s.first - 1; i >= 0 && i > s.first-farthest; i-- {
 		p := &paragraphs[i]
 		if p.level == 0 || level > 0 && p.level >= level {
 			continue
@@ -96,7 +108,14 @@ func (r *reader) speaksFor(paragraphs []paragraph, first int, text [2]int, name 
 				score -= 4
 			}
 		}
+		s.under = i + 1
 		break
+	}
+	if text[1] == 0 {
+		return -10 // there is no text
+	}
+	if level > 0 {
+		score++ // an entry may be one of a list of all
 	}
 	for i := text[0]; i < min(text[1], text[0]+2); i++ {
 		said := paragraphs[i].span().In(r.Text)
