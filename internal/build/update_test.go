@@ -20,18 +20,23 @@ import (
 
 func harbour() fstest.MapFS {
 	return fstest.MapFS{
-		"go.mod":            {Data: []byte("module tidebook.example/engine\n")},
-		"tide/tide.go":      {Data: []byte("// Package tide predicts.\npackage tide\n\n// Predictor predicts.\ntype Predictor interface{ At(int) float64 }\n")},
-		"tide/curve.go":     {Data: []byte("package tide\n\n// Curve is one.\ntype Curve struct{}\n\n// At tells.\nfunc (Curve) At(hour int) float64 { return 0 }\n")},
-		"tide/x_test.go":    {Data: []byte("package tide\n\nfunc TestX() { var c Curve; c.At(1) }\n")},
-		"berth/berth.go":    {Data: []byte("// Package berth plans with [tide.Curve].\npackage berth\n\nimport \"tidebook.example/engine/tide\"\n\n// Plan takes a [tide.Curve].\nfunc Plan(c tide.Curve, p tide.Predictor) {}\n")},
-		"py/pyproject.toml": {Data: []byte("[project]\nname = \"py\"\n")},
-		"py/a.py":           {Data: []byte("class A:\n    def f(self): pass\n")},
-		"port/package.json": {Data: []byte(`{"name": "port", "main": "port.js"}`)},
-		"port/port.js":      {Data: []byte("/**\n * @namespace Port\n */\nvar Port = { Tides: require('./tides') };\nmodule.exports = Port;\n")},
-		"port/tides.js":     {Data: []byte("/**\n * @namespace Port.Tides\n */\nmodule.exports = { Reader: require('./reader') };\n")},
-		"port/reader.js":    {Data: []byte("/**\n * @class Reader\n * @memberof Port.Tides\n */\nvar Reader = make({});\nmodule.exports = Reader;\n")},
-		"py/b.py":           {Data: []byte("from a import A\nclass B(A):\n    def f(self): pass\n")},
+		"go.mod":              {Data: []byte("module tidebook.example/engine\n")},
+		"tide/tide.go":        {Data: []byte("// Package tide predicts.\npackage tide\n\n// Predictor predicts.\ntype Predictor interface{ At(int) float64 }\n")},
+		"tide/curve.go":       {Data: []byte("package tide\n\n// Curve is one.\ntype Curve struct{}\n\n// At tells.\nfunc (Curve) At(hour int) float64 { return 0 }\n")},
+		"tide/x_test.go":      {Data: []byte("package tide\n\nfunc TestX() { var c Curve; c.At(1) }\n")},
+		"berth/berth.go":      {Data: []byte("// Package berth plans with [tide.Curve].\npackage berth\n\nimport \"tidebook.example/engine/tide\"\n\n// Plan takes a [tide.Curve].\nfunc Plan(c tide.Curve, p tide.Predictor) {}\n")},
+		"py/pyproject.toml":   {Data: []byte("[project]\nname = \"py\"\n")},
+		"py/a.py":             {Data: []byte("class A:\n    def f(self): pass\n")},
+		"port/package.json":   {Data: []byte(`{"name": "port", "main": "port.js"}`)},
+		"port/port.js":        {Data: []byte("/**\n * @namespace Port\n */\nvar Port = { Tides: require('./tides') };\nmodule.exports = Port;\n")},
+		"port/tides.js":       {Data: []byte("/**\n * @namespace Port.Tides\n */\nmodule.exports = { Reader: require('./reader') };\n")},
+		"port/reader.js":      {Data: []byte("/**\n * @class Reader\n * @memberof Port.Tides\n */\nvar Reader = make({});\nmodule.exports = Reader;\n")},
+		"quay/Cargo.toml":     {Data: []byte("[package]\nname = \"quay\"\n")},
+		"quay/src/lib.rs":     {Data: []byte("#[cfg(unix)] mod unix;\n#[cfg(unix)] pub use unix::*;\n#[cfg(windows)] mod windows;\n#[cfg(windows)] pub use windows::*;\nmod deep;\npub use deep::shore as beach;\n/// See [beach::Sand] and [Port::close].\npub fn land(p: Port) {}\n")},
+		"quay/src/unix.rs":    {Data: []byte("pub struct Port { pub fd: i32 }\nimpl Port { pub fn close(self) {} }\n")},
+		"quay/src/windows.rs": {Data: []byte("/// A port.\npub struct Port { pub handle: u64 }\nimpl Port { pub fn share(&self) -> Port { todo!() } }\nimpl Clone for Port { fn clone(&self) -> Port { todo!() } }\n")},
+		"quay/src/deep.rs":    {Data: []byte("pub mod shore { pub struct Sand; pub mod more { pub fn far(s: super::Sand) {} } }\n")},
+		"py/b.py":             {Data: []byte("from a import A\nclass B(A):\n    def f(self): pass\n")},
 	}
 }
 
@@ -86,6 +91,11 @@ func TestUpdated(t *testing.T) {
 		{"a base", "py/a.py", "class A:\n    def g(self): pass\nclass C(A): pass\n"},
 		{"an import of Python's", "py/b.py", "class B:\n    def f(self): pass\n"},
 		{"a new file", "py/c.py", "class C: pass\n"},
+		{"a member of one alternative", "quay/src/windows.rs", "pub struct Port { pub handle: u64, pub other: u8 }\n"},
+		{"one alternative goes", "quay/src/windows.rs", "pub fn open() {}\n"},
+		{"the first alternative goes", "quay/src/unix.rs", "pub fn open() {}\n"},
+		{"no conditions any more", "quay/src/lib.rs", "mod unix;\npub use unix::*;\nmod windows;\npub use windows::*;\nmod deep;\npub use deep::shore;\n"},
+		{"what stands in a module that is handed on", "quay/src/deep.rs", "pub mod shore { pub struct Mud; }\n"},
 	} {
 		t.Run(c.what, func(t *testing.T) {
 			options := build.Options{FrontEnds: languages.All, Folder: "harbour", Tests: true, Inside: true}
