@@ -379,7 +379,7 @@ func (r *reader) sub(i int) int {
 	end := at
 	if r.Is(at, '{') {
 		end = min(r.Over(at), len(r.Tokens))
-		if r.subEnd == 0 {
+		if r.subEnd == 0 && !phases[o.Name] {
 			r.subEnd = end
 		}
 	}
@@ -392,6 +392,9 @@ func (r *reader) sub(i int) int {
 	r.add(o, pkg, from)
 	return at // the body may hold more
 }
+
+// phases are what the language runs at once, when it has read it or before it ends.
+var phases = lexing.WordSet("BEGIN UNITCHECK CHECK INIT END")
 
 // body is the index of the body of a sub, or of what ends a sub without one, from behind its name.
 func (r *reader) body(at int) int {
