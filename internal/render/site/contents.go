@@ -216,7 +216,11 @@ func (w *contentsWriter) declaration(d *model.Declaration, way []*model.Declarat
 		w.raw("</ul></li>")
 		return
 	}
-	if members := w.v.plan.Members(d); open && len(members) > 0 {
+	if !open {
+		w.raw("</li>")
+		return
+	}
+	if members := w.members(d); len(members) > 0 {
 		w.raw("<ul>")
 		for _, member := range members[:min(len(members), mostOwn)] {
 			href := "#" + w.v.anchor(member)
@@ -236,6 +240,18 @@ func (w *contentsWriter) declaration(d *model.Declaration, way []*model.Declarat
 		w.raw("</ul>")
 	}
 	w.raw("</li>")
+}
+
+// members are those of a type in the order of its page.
+func (w *contentsWriter) members(d *model.Declaration) (out []*model.Declaration) {
+	for _, g := range w.v.plan.MembersOf(d) {
+		for _, member := range g.All() {
+			if member.Parent == d {
+				out = append(out, member)
+			}
+		}
+	}
+	return out
 }
 
 // files lists those of a source page's module that stand near its own.
