@@ -339,6 +339,8 @@ func (r *reader) blankBefore(i int) bool {
 		return true
 	case (sign == '\'' || r.IsMark(i, "::") && !beginsPath[r.Word(i-1)]) && wordBefore && isKeyword(r.Word(i-1)):
 		return true
+	case (sign == '[' || sign == '(') && wordBefore && i > 1 && r.Is(i-2, '\''): // behind a lifetime
+		return true
 	case sign == '&' && wordBefore || sign == '{' || before == '{' || sign == '}':
 		return true
 	case (sign == '[' || sign == '(') && wordBefore && isKeyword(r.Word(i-1)) && r.Word(i-1) != "fn" && !beginsPath[r.Word(i-1)]:

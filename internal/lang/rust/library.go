@@ -327,9 +327,10 @@ type homed struct {
 }
 
 // homeOf is the module of those that declare a type which is meant where something is implemented for it:
-// that of the implementation, the one that the file takes the type from, or the nearest one.
+// that of the implementation, the one that the file takes the type from, or the nearest one. A type that the file
+// both declares for itself and takes from elsewhere is there under conditions: what users see of it is the other one.
 func homeOf(f *model.Facts, o *model.Occurrence, file, from string, homes []string) string {
-	if len(homes) < 2 || slices.Contains(homes, from) {
+	if len(homes) < 2 || slices.Contains(homes, from) && declaresForAll(f, o.Scope, o.In()) {
 		return nearestOf(from, homes)
 	}
 	for i := range f.Imports {
@@ -344,6 +345,13 @@ func homeOf(f *model.Facts, o *model.Occurrence, file, from string, homes []stri
 		}
 	}
 	return nearestOf(from, homes)
+}
+
+// declaresForAll reports whether a file declares a type for all in a module.
+func declaresForAll(f *model.Facts, name, in string) bool {
+	return slices.ContainsFunc(f.Occurrences, func(o model.Occurrence) bool {
+		return o.Name == name && o.Parent < 0 && o.Scope == "" && o.Kind.IsType() && o.In() == in && o.Visibility == model.Public
+	})
 }
 
 // nearestOf is the module of those that declare a type that has most of the path in common with where

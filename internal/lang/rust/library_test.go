@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"codrel/internal/lang"
 	"codrel/internal/lang/langtest"
@@ -97,6 +98,18 @@ func TestModules(t *testing.T) {
 		"src/lib.rs": "tide_solver", "src/in_file/below.rs": "tide_solver::in_file::below", "src/lost.rs": "tide_solver::lost kept", "src/odd/place.rs": "tide_solver::named",
 		"src/tests.rs": "tide_solver::tests kept", "src/tide.rs": "tide_solver::tide", "src/tide/kept.rs": "tide_solver::tide::kept kept", "src/tide/low.rs": "tide_solver::tide::low", "tests/all.rs": "all",
 	}, got)
+}
+
+// What is implemented for a type that a file has for itself where it cannot take it from elsewhere is that of the type
+// which users see.
+func TestPlacesOfStandIns(t *testing.T) {
+	files := read(
+		"src/lib.rs", "mod chain; #[cfg(std)] pub struct Chain;",
+		"src/chain.rs", "#[cfg(std)] pub(crate) use crate::Chain; #[cfg(not(std))] pub(crate) struct Chain; impl Chain { pub fn new() {} }",
+	)
+	placed := end.Place(tide, files, end.ModulePaths(tide, files))
+	require.Equal(t, "new", files[1].Occurrences[1].Name)
+	assert.Equal(t, map[int32]string{1: "tide_solver"}, placed[1].Others)
 }
 
 // What is implemented for a type goes to the module of the type, macros for all to the crate, and
