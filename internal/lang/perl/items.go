@@ -383,6 +383,9 @@ func (r *reader) sub(i int) int {
 			r.subEnd = end
 		}
 	}
+	if phases[o.Name] { // nothing that may be called
+		return at
+	}
 	r.take(&o, word, open, at)
 	from := i
 	if r.Word(i) != word { // the word may be left out
