@@ -548,7 +548,7 @@ func (r *reader) mistakes(paragraphs []paragraph) {
 			kind := kindOf(rest)
 			if list := &open[len(open)-1]; list.kind == 0 {
 				list.kind = kind
-			} else if list.kind != kind && !list.said {
+			} else if list.kind != kind && !list.said && !(list.kind == '1' && lexing.IsDigit(firstOf(rest))) { // "4.1" among numbers
 				list.said = true
 				report("mixed", word, text)
 			}
@@ -599,7 +599,7 @@ func kindOf(rest string) byte {
 	switch {
 	case rest == "" || firstWord(rest) == "*":
 		return '*'
-	case lexing.IsDigit(rest[0]) && strings.Trim(strings.TrimRight(firstWord(rest), ".)"), "0123456789.") == "":
+	case lexing.IsDigit(rest[0]) && strings.Trim(strings.TrimRight(firstWord(rest), ".)"), "0123456789") == "":
 		return '1'
 	}
 	return 't'
