@@ -66,7 +66,7 @@ func missing(d *model.Declaration, typeOf func(model.At, model.Token) *model.Dec
 			return unknown // it hangs on what they are, or on what the macro makes
 		}
 		for _, b := range at.Bases() { // its author says so
-			if name := b.Type.Text(at.File.Text); name == "Send" || name == "Sync" {
+			if name := lastOf(b.Type.Text(at.File.Text)); name == "Send" || name == "Sync" {
 				return unknown
 			}
 		}
@@ -117,12 +117,15 @@ func ofTokens(at model.At, tokens model.Tokens, typeOf func(model.At, model.Toke
 	return lost
 }
 
+// lastOf is the last part of a path: people write traits of the standard library with more or less of it.
+func lastOf(path string) string { return path[strings.LastIndexByte(path, ':')+1:] }
+
 // Dereferences is the token that names what a type leads to by dereferencing (the trait Deref), where that
 // is plainly a type.
 func (FrontEnd) Dereferences(d *model.Declaration) (at model.At, to model.Token, ok bool) {
 	for _, member := range d.Members {
 		o := member.Speaks(model.Signature)
-		if member.Name != "Target" || member.Kind() != model.KindType || o.Section() != "Deref" {
+		if member.Name != "Target" || member.Kind() != model.KindType || lastOf(o.Section()) != "Deref" {
 			continue
 		}
 		behind := false
