@@ -77,6 +77,7 @@ sub names_of {
     my $told = $code;
     (my $beside = $file) =~ s{\.pm$}{.pod};
     $told .= text_of($beside) if -e $beside;
+    $told = about($module, $told);
     no strict 'refs';
     my %listed = map { (my $n = $_) =~ s/^&//; $n => 1 } @{"${module}::EXPORT"}, @{"${module}::EXPORT_OK"};
     my $class = $module->can('new') || @{"${module}::ISA"} > grep { $_ eq 'Exporter' } @{"${module}::ISA"};
@@ -112,6 +113,21 @@ sub names_of {
         }
     }
     return { as => $module, names => \@names };
+}
+
+# about is documentation without the sections whose heading names another package of the same file.
+sub about {
+    my ($module, $text) = @_;
+    my ($out, $skip) = ('', 0);
+    for my $part (split /^(?==head\d)/m, $text) {
+        if (my ($level, $heading) = $part =~ /^=head(\d)[ \t]+([^\n]*)/) {
+            $skip = 0 if $level <= $skip;
+            my ($name) = $heading =~ /\b(\w+(?:::\w+)+)/;
+            $skip ||= $level if $name && $name ne $module && $text =~ /^\s*package\s+\Q$name\E\s*[;{]/m;
+        }
+        $out .= $part unless $skip;
+    }
+    return $out;
 }
 
 # described reports whether a heading or an entry names something, and text follows.
