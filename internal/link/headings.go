@@ -170,15 +170,15 @@ func (x *Index) section(from Scope, r prose.Name, how Strictness) Result {
 		return Result{Outcome: Found, Target: Target{Declaration: d}}
 	case ok:
 		return Result{Outcome: Found, Target: Target{Module: m, Heading: anchor}}
-	case anchored(asked) != "":
+	}
+	if meant := anchored(asked); meant != "" {
 		inner := r
-		inner.Path, inner.Section = nil, anchored(asked)
+		inner.Path, inner.Section = nil, meant
 		if result := x.section(Scope{Module: m}, inner, how); !result.NoHeading {
 			return result
 		}
 	}
-	switch {
-	case len(r.Path) > 0:
+	if len(r.Path) > 0 {
 		return Result{Outcome: Found, Target: Target{Module: m}, NoHeading: true}
 	}
 	return Result{NoHeading: true}

@@ -264,6 +264,32 @@ func TestModulesThatAreHandedOn(t *testing.T) {
 	}
 }
 
+// Two modules that are handed on under one path have a page each: the first has that path.
+func TestModulesOfOnePath(t *testing.T) {
+	files := map[string]string{
+		"Cargo.toml":   "[package]\nname = \"quay\"\n",
+		"src/lib.rs":   "mod deep;\n#[cfg(unix)] pub use deep::a as sys;\n#[cfg(windows)] pub use deep::b as sys;\nmod inner;\npub use inner::*;\n",
+		"src/deep.rs":  "pub mod a { pub fn open() {} }\npub mod b { pub fn shut() {} }\n",
+		"src/inner.rs": "pub use crate::deep::b as sys;\n",
+	}
+	var first []string
+	for range 5 {
+		s := buildtest.Run(t, buildtest.Files(files), build.Options{})
+		var paths []string
+		seen := map[string]bool{}
+		for _, m := range s.Project.Libraries[0].Modules {
+			assert.False(t, seen[m.Path], m.Path)
+			seen[m.Path] = true
+			paths = append(paths, m.Path)
+		}
+		if first == nil {
+			first = paths
+		}
+		assert.Equal(t, first, paths, "the same each time")
+	}
+	assert.Contains(t, first, "quay::sys")
+}
+
 // What a path leads to that users write, and what a name in it is where several are called so.
 func TestPathsThatUsersWrite(t *testing.T) {
 	s := buildtest.Run(t, buildtest.Files(map[string]string{

@@ -440,18 +440,16 @@ func (x *Index) openModules(m *model.Module) (out []*model.Module) {
 
 // callModules gives modules that are kept from users where they stand the paths under which others hand them on.
 func (x *Index) callModules() {
-	paths := map[*model.Module]string{}
+	paths := map[*model.Module]string{} // before any of them is called so
 	for m := range x.handedOn {
 		paths[m] = x.userPath(m)
 	}
-	for m, path := range paths {
-		if path != m.Path && x.module(m.Library, path) == nil && x.mayChange(m) {
-			m.Call(path)
-		}
-	}
-	for m, path := range paths {
-		if m.Path == path {
-			x.modules[path] = append(x.modules[path], m)
+	for _, lib := range x.Project.Libraries {
+		for _, m := range lib.Modules {
+			if path, ok := paths[m]; ok && path != m.Path && x.module(m.Library, path) == nil && x.mayChange(m) {
+				m.Call(path) // of several the first: a path leads to one page
+				x.modules[path] = append(x.modules[path], m)
+			}
 		}
 	}
 }

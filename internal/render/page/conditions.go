@@ -132,7 +132,10 @@ func told(reader lang.ConditionReader, by lang.Condition, c *lang.Condition) boo
 	}
 	if by.Not {
 		if !c.Not && len(asked) > 1 {
-			c.Of = slices.DeleteFunc(slices.Clone(asked), func(a lang.Condition) bool { value, known := reader.Settles(a, by); return known && value })
+			left := slices.DeleteFunc(slices.Clone(asked), func(a lang.Condition) bool { value, known := reader.Settles(a, by); return known && value })
+			if len(left) > 0 { // else there is no such build, which both together say
+				c.Of = left
+			}
 		}
 		return false
 	}

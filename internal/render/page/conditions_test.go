@@ -57,6 +57,7 @@ func TestConditions(t *testing.T) {
 	five, two := `any(target_os = "linux", target_os = "android", target_os = "macos", target_os = "freebsd", target_os = "haiku")`, `any(target_os = "linux", target_os = "android")`
 	assert.Equal(t, "only on Linux or Android", m.Conditions(at("rust", "unix", five, two)).Words(m.Texts), "which are Unix, and two of the five")
 	assert.Equal(t, "only on macOS or FreeBSD or Haiku", m.Conditions(at("rust", "unix", five, "not("+two+")")).Words(m.Texts))
+	assert.Equal(t, "only on Linux or Android and not on Unix", m.Conditions(at("rust", two, "not(unix)")).Words(m.Texts), "what never holds is said as it is")
 	assert.Equal(t, "only on Linux", m.Conditions(at("rust", `target_os = "linux"`, five, `target_os = "linux"`)).Words(m.Texts))
 	assert.Equal(t, "only on Unix or Windows", m.Conditions(at("rust", "any(unix, windows)")).Words(m.Texts))
 	assert.Equal(t, "only where target_env = gnu and on Linux", m.Conditions(at("rust", `target_env = "gnu"`, `not(target_env = "musl")`, `target_os = "linux"`)).Words(m.Texts))
