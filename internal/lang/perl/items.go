@@ -159,15 +159,7 @@ func (r *reader) assigned(i int) {
 	for _, at := range names {
 		span := r.Span(at, at+1)
 		span.Start++
-		o := model.Occurrence{Kind: model.KindFunction, Name: r.Word(at)[1:], Parent: -1, NameSpan: span, Span: r.whole(at, r.statementEnd(i)), Callable: &model.Callable{}}
-		open, body := -1, -1
-		if !other {
-			if body = r.body(i + 3); r.Is(i+3, '(') {
-				open = i + 3
-			}
-		}
-		r.take(&o, "sub", open, body)
-		r.add(o, r.pkg, at)
+		r.made(said{r.Word(at)[1:], span}, at, i+2)
 	}
 }
 
@@ -209,8 +201,7 @@ func (r *reader) evaluated(i int) {
 	if len(list) != 1 || strings.HasPrefix(r.Text[r.Tokens[at].From:], "qw") {
 		return
 	}
-	text := list[0].text
-	literal := r.Text[r.Tokens[at].From] == '\'' || strings.HasPrefix(r.Text[r.Tokens[at].From:], "q") && !strings.HasPrefix(r.Text[r.Tokens[at].From:], "qq")
+	text, literal := list[0].text, r.isLiteral(at)
 	for from := 0; ; {
 		n := strings.Index(text[from:], "sub ")
 		if n < 0 {

@@ -147,6 +147,10 @@ for (keys %{$x}, qw(a b)) { my $code; $code = "sub no_$_ { }"; eval $code; eval 
 => 1 function no_a()
 => 1 function no_b()
 
+*y = sub ($n) { }; *Tide::Low::take = sub { my ($self) = @_; };
+=> 1 function y($n)
+=> 1 function take($self)
+
 sub BEGIN { for my $m (qw(parser)) { *$m = sub { } } }
 => 1 function parser()
 

@@ -154,11 +154,17 @@ func (v *values) text(i int) []said {
 	if len(list) != 1 {
 		return nil
 	}
-	s, raw := list[0], v.r.Text[v.r.Tokens[i].From:v.r.Tokens[i].To]
-	if raw[0] == '\'' || raw[0] == 'q' && (len(raw) < 2 || raw[1] != 'q') || strings.IndexByte(s.text, '$') < 0 && strings.IndexByte(s.text, '@') < 0 {
+	s := list[0]
+	if v.r.isLiteral(i) || strings.IndexByte(s.text, '$') < 0 && strings.IndexByte(s.text, '@') < 0 {
 		return list
 	}
 	return v.interpolated(s)
+}
+
+// isLiteral reports whether the text in quotes at a token has no variables in it, whatever signs stand there.
+func (r *reader) isLiteral(i int) bool {
+	raw := r.Text[r.Tokens[i].From:r.Tokens[i].To]
+	return raw[0] == '\'' || raw[0] == 'q' && !strings.HasPrefix(raw, "qq")
 }
 
 // interpolated gives what a text with variables can be.
