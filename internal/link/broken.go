@@ -103,10 +103,11 @@ func passedOver(m *model.Module, f *model.Facts, written string) bool {
 func (x *Index) handsOn(m *model.Module, name string, seen map[*model.Module]bool) bool {
 	seen[m] = true
 	for _, f := range m.AllFiles() {
-		if slices.Contains(m.Files, f) && x.imported(f, name) || slices.ContainsFunc(x.imports[f], func(i imported) bool { return i.name == name && givenIn(i.from, m) }) {
+		own := slices.Contains(m.Files, f)
+		if own && x.imported(f, name) || slices.ContainsFunc(x.imports[f], func(i imported) bool { return i.name == name && givenIn(i.from, m) }) {
 			return true
 		}
-		if !slices.Contains(m.Files, f) {
+		if !own {
 			continue
 		}
 		for i := range x.wholeImports(f) {
@@ -167,8 +168,9 @@ func (x *Index) makesNames(m *model.Module, depth int) bool {
 		if len(f.Problems) > 0 {
 			return true
 		}
+		own := slices.Contains(m.Files, f)
 		for _, i := range x.imports[f] {
-			if i.from.In != "" && !givenIn(i.from, m) || i.from.In == "" && !slices.Contains(m.Files, f) {
+			if i.from.In != "" && !givenIn(i.from, m) || i.from.In == "" && !own {
 				continue // in another module of the file
 			}
 			if i.member == "*" && (i.module == nil || i.module.Library.Elsewhere != nil || i.module != m && x.makesNames(i.module, depth+1)) {
